@@ -1,0 +1,163 @@
+import { describe, expect, it } from 'vitest';
+import { listOperations, runLine, runOne } from './command.ts';
+import { openApi } from './openapi.ts';
+import { calculate, OPERATIONS } from './registry.ts';
+
+const ok = (name: string, input: unknown) => {
+	const result = calculate(name, input);
+	if (!result.ok) throw new Error(JSON.stringify(result.value));
+	return result.value as Record<string, unknown>;
+};
+const issues = (name: string, input: unknown) => {
+	const result = calculate(name, input);
+	if (result.ok) throw new Error('it was accepted');
+	expect(result.value.error.code).toBe('invalid_input');
+	return result.value.error.issues;
+};
+const toluene = { substance: 'toluene', concentration: { value: 300, unit: 'ppm' } };
+
+describe('the calculation interface', () => {
+	it('converts', () => {
+		// Computed independently: 50 ppm of toluene at 25 °C is 188 mg/m³.
+		const out = ok('concentration', {
+			value: 50,
+			unit: 'ppm',
+			molarMassGPerMol: 92.14,
+			temperatureC: 25
+		});
+		expect(out.mgPerM3).toBeCloseTo(188.3, 0);
+	});
+
+	it('decides a hazard under both rule sets', () => {
+		expect(ok('hazard', { ruleSet: 'uk', contaminants: [toluene] })).toMatchObject({
+			outcome: 'filter',
+			requiredFactor: 10,
+			hazardRatio: 6
+		});
+		expect(ok('hazard', { ruleSet: 'us', contaminants: [toluene] })).toMatchObject({
+			outcome: 'filter',
+			requiredFactor: 10,
+			hazardRatio: 1.5
+		});
+	});
+
+	it('takes a contaminant that the library does not hold', () => {
+		const described = {
+			name: 'thinner',
+			form: 'vapour',
+			molarMassGPerMol: 120,
+			boilingPointC: 140,
+			idlhPpm: 900
+		};
+		const at = (value: number) =>
+			ok('hazard', {
+				ruleSet: 'uk',
+				contaminants: [
+					{
+						substance: described,
+						concentration: { value, unit: 'ppm' },
+						limit: { value: 100, unit: 'ppm' }
+					}
+				]
+			}).outcome;
+		expect(at(250)).toBe('filter');
+		expect(at(900)).toBe('self-contained');
+	});
+
+	it('claims the altitude exception only where an altitude is given, in the US pack', () => {
+		const base = { contaminants: [toluene], oxygenPercent: 18 };
+		expect(ok('hazard', { ...base, ruleSet: 'us' }).outcome).toBe('self-contained');
+		expect(ok('hazard', { ...base, ruleSet: 'us', altitudeFt: 500 }).outcome).toBe('supplied air');
+		expect(ok('hazard', { ...base, ruleSet: 'uk', altitudeFt: 500 }).outcome).toBe(
+			'self-contained'
+		);
+	});
+
+	it('estimates a service life from a library substance and from its constants alike', () => {
+		const common = { concentrationPpm: 200, flowLPerMin: 40, temperatureC: 22 };
+		const named = ok('service-life', { substance: 'toluene', ...common });
+		const described = ok('service-life', {
+			molarMassGPerMol: 92.141,
+			liquidDensityGPerCm3: 0.8669,
+			refractiveIndex: 1.4961,
+			vapourPressureMmHg: 10 ** (6.95464 - 1344.8 / (219.482 + 22)),
+			...common
+		});
+		expect(described.breakthroughMin).toBeCloseTo(named.breakthroughMin as number, 3);
+		expect(named.recommendedMin).toBeLessThan(named.breakthroughMin as number);
+	});
+
+	it('judges due dates', () => {
+		expect(
+			ok('due', { rules: [{ every: { months: 1 } }], last: '2026-01-31', asOf: '2026-03-01' })
+		).toMatchObject({ dueOn: '2026-02-28', state: 'overdue' });
+	});
+});
+
+describe('bad input is located', () => {
+	it.each([
+		['concentration', { value: -1, unit: 'ppm', molarMassGPerMol: 92 }, 'value'],
+		['concentration', { value: 1, unit: 'ppb', molarMassGPerMol: 92 }, 'unit'],
+		[
+			'hazard',
+			{ ruleSet: 'uk', contaminants: [{ substance: 'soup' }] },
+			'contaminants[0].substance'
+		],
+		['hazard', { ruleSet: 'uk', contaminants: [toluene], oxygenPercent: 209 }, 'oxygenPercent'],
+		[
+			'hazard',
+			{ ruleSet: 'uk', contaminants: [{ ...toluene, limit: { value: 0, unit: 'ppm' } }] },
+			'contaminants[0].limit.value'
+		],
+		[
+			'hazard',
+			{
+				ruleSet: 'uk',
+				contaminants: [{ substance: 'grain-dust', concentration: { value: 5, unit: 'ppm' } }]
+			},
+			'contaminants[0].concentration.unit'
+		],
+		['service-life', { concentrationPpm: 100, flowLPerMin: 40 }, 'substance'],
+		['due', { rules: [{ every: { months: 1 } }], last: '31/01/2026', asOf: '2026-03-01' }, 'last']
+	])('%s %o', (name, input, path) =>
+		expect(issues(name, input).map((issue) => issue.path)).toContain(path)
+	);
+
+	it('offers the percentage that was meant', () => {
+		expect(
+			issues('hazard', { ruleSet: 'uk', contaminants: [toluene], oxygenPercent: 209 })[0]?.message
+		).toContain('20.9 %');
+	});
+});
+
+describe('the command line', () => {
+	it('lists every operation with its description', () => {
+		for (const op of OPERATIONS) expect(listOperations()).toContain(op.description);
+	});
+
+	it('ends with 0 on a result and 2 on bad input, JSON either way', () => {
+		const good = runOne(
+			'due',
+			'{"rules":[{"every":{"days":1}}],"last":"2026-01-01","asOf":"2026-01-01"}'
+		);
+		expect(good.exitCode).toBe(0);
+		expect(JSON.parse(good.output)).toMatchObject({ state: 'ready' });
+		for (const text of ['{', '{}', 'null', '[1,']) {
+			const bad = runOne('due', text);
+			expect(bad.exitCode).toBe(2);
+			expect(JSON.parse(bad.output)).toMatchObject({ error: { code: 'invalid_input' } });
+		}
+		expect(runOne('nothing', '{}').exitCode).toBe(2);
+	});
+
+	it('answers each line on its own line', () => {
+		expect(runLine('due', 'garbage').split('\n')).toHaveLength(2);
+		expect(JSON.parse(runLine('due', 'garbage'))).toHaveProperty('error');
+	});
+
+	it('describes itself from the same schemas', () => {
+		const text = JSON.stringify(openApi('1'));
+		for (const op of OPERATIONS) expect(text).toContain(`/api/v1/calc/${op.name}`);
+		expect(text).toContain('relativeHumidityPercent');
+	});
+});

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { findSubstance } from '../data/substances.ts';
+import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
+import { decide } from '../hazards/ladder.ts';
+import { InputError } from '../verdict.ts';
+import { amount, operation, reason, ruleSet } from './operation.ts';
+import { calcReasons } from './reasons.ts';
+
+const described = z.strictObject({
+	name: z.string().min(1),
+	form: z.enum(['gas', 'vapour', 'dust', 'mist', 'fume', 'oil aerosol', 'biological']),
+	molarMassGPerMol: z.number().positive().optional(),
+	boilingPointC: z.number().min(-273.15).optional(),
+	idlhPpm: z.number().positive().optional(),
+	warning: z.enum(['adequate', 'good', 'poor', 'none']).optional()
+});
+
+const contaminant = z.strictObject({
+	substance: z.union([z.string().min(1), described]),
+	concentration: amount.nullish(),
+	limit: z.strictObject({ value: z.number().positive(), unit: amount.shape.unit }).nullish()
+});
+
+/** From a library word or a description to a fact; a plain word must be in the library. */
+function factOf(row: z.output<typeof contaminant>, index: number): ContaminantFact {
+	const { substance, concentration = null, limit = null } = row;
+	if (typeof substance !== 'string') {
+		const warning = substance.warning === 'good' ? 'adequate' : substance.warning;
+		return { ...substance, warning: warning ?? 'adequate', concentration, limit };
+	}
+	const found = findSubstance(substance);
+	if (!found)
+		throw new InputError(
+			`contaminants[${index}].substance`,
+			`No substance "${substance}" in the library. Give it as an object with name, form and molar mass.`
+		);
+	return { substance: found.key, name: found.name, form: found.form, concentration, limit };
+}
+
+export const hazardOperation = operation({
+	name: 'hazard',
+	description: 'Climbs the decision ladder: which kinds of protection the facts permit, and why.',
+	input: z.strictObject({
+		ruleSet,
+		contaminants: z.array(contaminant),
+		oxygenPercent: z.number().nullish(),
+		altitudeFt: z.number().min(-1500).max(30_000).optional(),
+		emergency: z.enum(['entry', 'escape']).nullish(),
+		fitTest: z.enum(['quantitative', 'qualitative', 'none']).optional(),
+		oilAerosol: z.boolean().optional()
+	}),
+	output: z.object({
+		outcome: z.enum(['filter', 'supplied air', 'self-contained', 'escape set', 'stop']),
+		requiredFactor: z.number().nullable(),
+		hazardRatio: z.number().nullable(),
+		permitted: z.array(
+			z.object({
+				kind: z.string(),
+				label: z.string(),
+				factor: z.number(),
+				maxUseMultiple: z.number(),
+				filter: z.string().optional(),
+				filters: z.object({ en: z.string().nullable(), us: z.string().nullable() }).optional()
+			})
+		),
+		suit: z.enum(['none', 'skin protection', 'gas-tight']),
+		changesIf: z.array(z.string()),
+		reasons: z.array(reason)
+	}),
+	run(input) {
+		const decision = decide({
+			...DEFAULT_FACTS,
+			ruleSet: input.ruleSet,
+			contaminants: input.contaminants.map(factOf),
+			oxygenPercent:
+				input.oxygenPercent === undefined ? DEFAULT_FACTS.oxygenPercent : input.oxygenPercent,
+			// Giving the altitude claims the exception of 29 CFR 1910.134 table II.
+			oxygenStaysInRange: input.altitudeFt !== undefined,
+			altitudeFt: input.altitudeFt ?? 0,
+			emergency: input.emergency ?? 'none',
+			fitTest: input.fitTest ?? 'quantitative',
+			oilAerosol: input.oilAerosol ?? false
+		});
+		return {
+			outcome: decision.outcome,
+			requiredFactor: decision.requiredFactor,
+			hazardRatio: decision.hazardRatio,
+			permitted: decision.permitted.map((kind) => {
+				const filter = kind.filters?.[input.ruleSet === 'us' ? 'us' : 'en'];
+				return {
+					kind: kind.kind,
+					label: kind.label,
+					factor: kind.factor,
+					maxUseMultiple: kind.maxUseMultiple,
+					...(filter ? { filter } : {}),
+					...(kind.filters ? { filters: kind.filters } : {})
+				};
+			}),
+			suit: decision.suit,
+			changesIf: decision.changesIf,
+			reasons: calcReasons(decision.reasons)
+		};
+	}
+});

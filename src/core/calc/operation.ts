@@ -1,0 +1,42 @@
+import { z } from 'zod';
+
+/** One operation of the calculation interface: schemas in and out, and what it does. */
+export interface Operation<In extends z.ZodType = z.ZodType, Out extends z.ZodType = z.ZodType> {
+	name: string;
+	description: string;
+	input: In;
+	output: Out;
+	run: (input: z.output<In>) => z.input<Out>;
+}
+
+/** Keeps the types of input, output and function together. */
+export function operation<In extends z.ZodType, Out extends z.ZodType>(
+	definition: Operation<In, Out>
+): Operation {
+	return definition as unknown as Operation;
+}
+
+/** A located fault of an input. */
+export interface CalcIssue {
+	path: string;
+	message: string;
+}
+
+export interface CalcError {
+	error: { code: 'invalid_input' | 'unknown_operation'; issues: CalcIssue[] };
+}
+
+export const unit = z.enum(['ppm', 'mg/m3']);
+export const ruleSet = z.enum(['us', 'uk']);
+export const amount = z.strictObject({ value: z.number().nonnegative(), unit });
+
+/** One reason as the interface gives it. */
+export const reason = z.object({
+	rule: z.string(),
+	source: z.string(),
+	text: z.string(),
+	limit: z.number().optional(),
+	value: z.number().optional(),
+	unit: z.string().optional(),
+	margin: z.number().optional()
+});

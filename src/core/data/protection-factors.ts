@@ -1,0 +1,57 @@
+import { published, type Origin } from '../verdict.ts';
+import type { RuleSet } from './substance.ts';
+
+export const PROTECTION_FACTOR_ORIGIN: Record<RuleSet, Origin> = {
+	us: published('29 CFR 1910.134(d)(3)(i)(A), table 1'),
+	uk: published('HSE HSG53 and EN 529 annex C')
+};
+
+/** Every assigned factor that the rule set knows, ascending. */
+export const ASSIGNED_FACTORS: Record<RuleSet, readonly number[]> = {
+	us: [10, 25, 50, 1000, 10000],
+	uk: [4, 10, 20, 40, 2000]
+};
+
+export type ParticleClass = 'P1' | 'P2' | 'P3';
+
+/** A kind of respiratory protection and what the two rule sets credit it with. */
+export interface ProtectionKind {
+	key: string;
+	label: string;
+	source: 'filter' | 'airline' | 'self-contained';
+	tightFitting: boolean;
+	coversEyes: boolean;
+	negativePressure: boolean;
+	/** Demand devices leak inwards: never where outside air must be kept out at immediate danger. */
+	positivePressure: boolean;
+	/** How much it asks of the wearer, 1 = least. Common practice. */
+	burden: number;
+	catches: 'particles' | 'gas and particles';
+	/** Assigned factor against gases; undefined when the kind is not made for them. */
+	gas?: Partial<Record<RuleSet, number>>;
+	/** Assigned factor against particles by particle class; the US table does not ask for the class. */
+	particle?: Partial<Record<RuleSet, number | Partial<Record<ParticleClass, number>>>>;
+	/** Assigned factor of supplied air, whatever the contaminant. */
+	supplied?: Partial<Record<RuleSet, number>>;
+	note?: string;
+}
+
+/** Kinds and factors. Published as PROTECTION_FACTOR_ORIGIN says, from memory. */
+// prettier-ignore
+export const PROTECTION_KINDS: readonly ProtectionKind[] = [
+	{ key: 'filtering-facepiece', label: 'Filtering facepiece, disposable', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 1, catches: 'particles', particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
+	{ key: 'half-mask', label: 'Half mask with filters', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 2, catches: 'gas and particles', gas: { us: 10, uk: 10 }, particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
+	{ key: 'full-face', label: 'Full-face mask with filters', source: 'filter', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 4, catches: 'gas and particles', gas: { us: 50, uk: 20 }, particle: { us: 50, uk: { P1: 4, P2: 10, P3: 40 } } },
+	{ key: 'powered-hood', label: 'Powered hood or helmet', source: 'filter', tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 25, uk: 40 }, particle: { us: 25, uk: 40 }, note: 'UK: class TH3. US: 1000 with the maker\'s evidence.' },
+	{ key: 'powered-half-mask', label: 'Powered half mask', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 50, uk: 40 }, particle: { us: 50, uk: 40 }, note: 'UK: class TM3.' },
+	{ key: 'powered-full-face', label: 'Powered full-face mask', source: 'filter', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', gas: { us: 1000, uk: 40 }, particle: { us: 1000, uk: 40 }, note: 'UK: class TM3.' },
+	{ key: 'airline-half-mask-demand', label: 'Airline half mask, demand', source: 'airline', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 10 } },
+	{ key: 'airline-half-mask', label: 'Airline half mask, continuous flow', source: 'airline', tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 50, uk: 20 } },
+	{ key: 'airline-hood', label: 'Airline hood or helmet, continuous flow', source: 'airline', tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 25, uk: 40 }, note: 'UK: class 3. US: 1000 with the maker\'s evidence.' },
+	{ key: 'airline-full-face-demand', label: 'Airline full-face mask, demand', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 6, catches: 'gas and particles', supplied: { us: 50 } },
+	{ key: 'airline-full-face-continuous', label: 'Airline full-face mask, continuous flow', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: false, burden: 6, catches: 'gas and particles', supplied: { us: 1000, uk: 40 } },
+	{ key: 'airline-full-face', label: 'Airline full-face mask, pressure demand', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: true, burden: 6, catches: 'gas and particles', supplied: { us: 1000, uk: 2000 } },
+	{ key: 'airline-full-face-escape', label: 'Airline full-face mask, pressure demand, with escape cylinder', source: 'self-contained', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: true, burden: 7, catches: 'gas and particles', supplied: { us: 1000, uk: 2000 } },
+	{ key: 'ba-demand', label: 'Breathing apparatus, full face, demand', source: 'self-contained', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 8, catches: 'gas and particles', supplied: { us: 50, uk: 40 } },
+	{ key: 'ba', label: 'Breathing apparatus, full face, positive pressure', source: 'self-contained', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: true, burden: 8, catches: 'gas and particles', supplied: { us: 10000, uk: 2000 } }
+];

@@ -1,0 +1,80 @@
+import { computed, published, type Origin } from '../verdict.ts';
+import type { ConcentrationUnit } from '../units/concentration.ts';
+
+export type RuleSet = 'us' | 'uk';
+export type ContaminantForm =
+	'gas' | 'vapour' | 'dust' | 'mist' | 'fume' | 'oil aerosol' | 'biological';
+
+/** Gas filter type of EN 14387 that catches a substance. */
+export type EnGasType = 'A' | 'AX' | 'B' | 'E' | 'K' | 'Hg' | 'NO';
+/** Gas and vapour designation of 42 CFR 84 approvals. */
+export type UsGasType = 'OV' | 'AG' | 'AM' | 'FM' | 'HS' | 'HF' | 'MV';
+
+/** An exposure limit: 8-hour mean, and a short-term or ceiling value. */
+export interface ExposureLimit {
+	twa?: number;
+	short?: number;
+	shortKind?: 'STEL' | 'ceiling';
+	unit: ConcentrationUnit;
+}
+
+/** log10(p / mmHg) = a − b / (c + t / °C). */
+export interface Antoine {
+	a: number;
+	b: number;
+	c: number;
+}
+
+/** One substance as the library holds it. Concentrations of gases in ppm, of particles in mg/m³. */
+export interface Substance {
+	key: string;
+	name: string;
+	synonyms: string[];
+	cas?: string;
+	formula?: string;
+	form: ContaminantForm;
+	/** Organic vapours compete for the same carbon; gases and particles do not. */
+	organic: boolean;
+	molarMassGPerMol?: number;
+	boilingPointC?: number;
+	/** Vapour pressure at 20 °C. */
+	vapourPressureMmHg?: number;
+	antoine?: Antoine;
+	liquidDensityGPerCm3?: number;
+	refractiveIndex?: number;
+	limits: Partial<Record<RuleSet, ExposureLimit>>;
+	idlh?: { value: number; unit: ConcentrationUnit };
+	/** Lower explosive limit, % by volume. */
+	lelPercent?: number;
+	odourThresholdPpm?: number;
+	warning: 'adequate' | 'poor' | 'none';
+	skin: boolean;
+	/** Concentration from which the vapour itself harms the skin. */
+	skinHarmPpm?: number;
+	en?: EnGasType;
+	us?: UsGasType;
+	/** Why no air-purifying filter is accepted for it, where that is so. */
+	noFilter?: string;
+	note?: string;
+}
+
+/** Where the values of each field of the shipped table come from. */
+export const SUBSTANCE_ORIGINS: Record<string, Origin> = {
+	molarMassGPerMol: computed('from the formula with IUPAC standard atomic weights'),
+	boilingPointC: published('CRC Handbook of Chemistry and Physics'),
+	vapourPressureMmHg: published('CRC Handbook; NIOSH Pocket Guide'),
+	antoine: published("Lange's Handbook of Chemistry, vapour pressure constants"),
+	liquidDensityGPerCm3: published('CRC Handbook of Chemistry and Physics, 20 °C'),
+	refractiveIndex: published('CRC Handbook of Chemistry and Physics, sodium D line, 20 °C'),
+	limitUs: published('29 CFR 1910.1000 tables Z-1 and Z-2, and substance standards'),
+	limitUk: published('HSE EH40/2005, workplace exposure limits'),
+	idlh: published('NIOSH immediately dangerous to life or health values'),
+	lelPercent: published('NIOSH Pocket Guide to Chemical Hazards'),
+	odourThresholdPpm: published('AIHA odour thresholds'),
+	warning: published('NIOSH Pocket Guide and OSHA preambles on warning properties'),
+	skin: published('skin notations of the limit lists'),
+	skinHarmPpm: { kind: 'common practice', source: 'level at which gas-tight suits are worn' },
+	en: published('EN 14387 and EN 529, filter type'),
+	us: published('42 CFR 84 and ANSI/ISEA Z88.7, cartridge type'),
+	noFilter: { kind: 'common practice', source: 'known traps of air-purifying filters' }
+};

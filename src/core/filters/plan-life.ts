@@ -1,0 +1,233 @@
+import { rulesFor } from '../data/substance-rules.ts';
+import type { EnGasType } from '../data/substance.ts';
+import type { Contaminant, HazardFacts } from '../hazards/facts.ts';
+import { enTypeOf } from '../hazards/filter-needed.ts';
+import { commonPractice, published, type Reason } from '../verdict.ts';
+import type { GasClass } from './filter-code.ts';
+import {
+	adsorbateOf,
+	canEstimate,
+	keepableMinutes,
+	LOW_BOILER_C,
+	serviceLife,
+	SHIFT_MIN,
+	WORK_RATES,
+	type ServiceLife
+} from './service-life.ts';
+import type { Bed } from './wheeler-jonas.ts';
+
+/** How long the filter lasts against one contaminant. */
+export interface LifePart {
+	contaminant: string;
+	/** Minutes of wear; null: no time, by breathing resistance and damage. */
+	minutes: number | null;
+	/** May not be worn again on another day. */
+	singleUse: boolean;
+	/** The model's figures, where it was used. */
+	estimate?: ServiceLife;
+	reasons: Reason[];
+}
+
+export interface PlanLife {
+	/** The shortest of all parts, rounded to a time one can keep; null when only particles are there. */
+	changeAfterMin: number | null;
+	singleUse: boolean;
+	parts: LifePart[];
+}
+
+/** Test concentration (ppm) and least breakthrough time (min) per class. Published: EN 14387 at 30 L/min; from memory. */
+const CLASS_TESTS: Partial<Record<EnGasType, Record<GasClass, { ppm: number; minutes: number }>>> =
+	{
+		B: {
+			1: { ppm: 1000, minutes: 20 },
+			2: { ppm: 5000, minutes: 20 },
+			3: { ppm: 10_000, minutes: 30 }
+		},
+		E: {
+			1: { ppm: 1000, minutes: 20 },
+			2: { ppm: 5000, minutes: 20 },
+			3: { ppm: 10_000, minutes: 30 }
+		},
+		K: {
+			1: { ppm: 1000, minutes: 50 },
+			2: { ppm: 5000, minutes: 40 },
+			3: { ppm: 10_000, minutes: 60 }
+		}
+	};
+/** EN class tests draw this through one filter, L/min. Published: EN 14387; from memory. */
+const TEST_FLOW_L_PER_MIN = 30;
+/** Taken off the linear estimate because it is rough. Common practice. */
+const ROUGH_FACTOR = 0.5;
+
+/** AX, group 1 (the group is rarely known). Published: group rules for AX filters; from memory. */
+const AX_TIMES: readonly { upToPpm: number; minutes: number }[] = [
+	{ upToPpm: 100, minutes: 40 },
+	{ upToPpm: 500, minutes: 20 }
+];
+/** Published: EN 14387, Hg-P3 at most 50 h in all; from memory. */
+const MERCURY_MIN = 50 * 60;
+
+export interface PlanLifeOptions {
+	/** Filters that share the flow; a half mask usually carries two. */
+	filters?: number;
+	bed: Bed;
+	gasClass?: GasClass;
+}
+
+/**
+ * How long a filter may be worn under a plan: the shortest over all contaminants.
+ *
+ * Organic vapours together are screened: each is taken at the molar concentration of all of them, and the most
+ * weakly held decides. An inorganic gas gets half the linear estimate from its class test, one shift at most.
+ */
+export function planLife(
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	options: PlanLifeOptions
+): PlanLife {
+	const { filters = 2, bed, gasClass = 1 } = options;
+	const flow = WORK_RATES[facts.workRate];
+	const organicPpm = contaminants
+		.filter((c) => c.organic && !c.particle)
+		.reduce((sum, c) => sum + (c.ppm ?? 0), 0);
+	const parts = contaminants.map((c): LifePart => {
+		const part = lifeOf(c);
+		return withRules(part, c, facts);
+	});
+	const timed = parts.flatMap((part) => (part.minutes === null ? [] : [part.minutes]));
+	return {
+		changeAfterMin: timed.length ? keepableMinutes(Math.min(...timed)) : null,
+		singleUse: parts.some((part) => part.singleUse),
+		parts
+	};
+
+	function lifeOf(c: Contaminant): LifePart {
+		const type = enTypeOf(c);
+		const lowBoiler = (c.boilingPointC ?? Infinity) <= LOW_BOILER_C;
+		if (c.particle) return particlePart(c);
+		if (facts.ruleSet === 'uk' && type === 'AX') return axPart(c);
+		if (type === 'Hg' || type === 'NO') return specialPart(c, type);
+		if (c.substance && canEstimate(c.substance) && organicPpm > 0) {
+			const estimate = serviceLife({
+				adsorbate: adsorbateOf(c.substance, facts.temperatureC),
+				concentrationPpm: organicPpm,
+				flowLPerMin: flow,
+				filters,
+				temperatureC: facts.temperatureC,
+				relativeHumidityPercent: facts.relativeHumidityPercent,
+				breakthroughFraction: 0.1,
+				bed,
+				...(c.substance.noFilter ? { noFilter: c.substance.noFilter } : {})
+			});
+			return {
+				contaminant: c.name,
+				minutes:
+					estimate.outcome === 'estimate' ? estimate.lowerBoundMin * estimate.humidityFactor : 0,
+				singleUse: lowBoiler,
+				estimate,
+				reasons: estimate.reasons
+			};
+		}
+		const test = type ? CLASS_TESTS[type]?.[gasClass] : undefined;
+		return test && c.ppm
+			? inorganicPart(c, (test.minutes * test.ppm * TEST_FLOW_L_PER_MIN * filters) / (c.ppm * flow))
+			: makerPart(c);
+	}
+}
+
+function withRules(part: LifePart, c: Contaminant, facts: HazardFacts): LifePart {
+	let { minutes } = part;
+	const reasons = [...part.reasons];
+	for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
+		const row = rule.changeMin?.find((r) => (c.ppm ?? Infinity) <= r.upToPpm);
+		if (!row) continue;
+		minutes = Math.min(minutes ?? Infinity, row.minutes);
+		reasons.push({
+			rule: `change.${rule.substance}`,
+			text: rule.text,
+			origin: rule.origin,
+			limit: row.minutes,
+			unit: 'min'
+		});
+	}
+	return { ...part, minutes, reasons };
+}
+
+const particlePart = (c: Contaminant): LifePart => ({
+	contaminant: c.name,
+	minutes: null,
+	singleUse: false,
+	reasons: [
+		{
+			rule: 'change.particles',
+			text: `${c.name}: change when breathing gets harder, when damaged, wet or soiled.`,
+			origin: commonPractice()
+		}
+	]
+});
+
+function axPart(c: Contaminant): LifePart {
+	const row = AX_TIMES.find((entry) => (c.ppm ?? Infinity) <= entry.upToPpm);
+	return {
+		contaminant: c.name,
+		minutes: row?.minutes ?? 0,
+		singleUse: true,
+		reasons: [
+			{
+				rule: 'change.ax',
+				text: row
+					? `${c.name} boils at or below 65 °C: AX, once, ${row.minutes} min up to ${row.upToPpm} ppm (group 1, as the group is not known).`
+					: `${c.name} lies above what an AX filter may be worn in.`,
+				origin: published('group rules for AX filters to EN 14387'),
+				limit: row?.minutes ?? 0,
+				unit: 'min'
+			}
+		]
+	};
+}
+
+function specialPart(c: Contaminant, type: 'Hg' | 'NO'): LifePart {
+	return {
+		contaminant: c.name,
+		minutes: type === 'Hg' ? MERCURY_MIN : SHIFT_MIN,
+		singleUse: type === 'NO',
+		reasons: [
+			{
+				rule: `change.${type.toLowerCase()}`,
+				text: type === 'Hg' ? 'Hg-P3: 50 h in all at most.' : 'NO-P3: once, then discard.',
+				origin: published('EN 14387')
+			}
+		]
+	};
+}
+
+function inorganicPart(c: Contaminant, linearMin: number): LifePart {
+	const minutes = Math.min(linearMin * ROUGH_FACTOR, SHIFT_MIN);
+	return {
+		contaminant: c.name,
+		minutes,
+		singleUse: false,
+		reasons: [
+			{
+				rule: 'change.class-test',
+				text: `${c.name}: about ${minutes.toFixed(0)} min, half the linear estimate from the class test. Rough.`,
+				origin: published('EN 14387, least breakthrough times of the class tests'),
+				value: minutes,
+				unit: 'min'
+			}
+		]
+	};
+}
+
+const makerPart = (c: Contaminant): LifePart => ({
+	contaminant: c.name,
+	minutes: null,
+	singleUse: true,
+	reasons: [
+		{
+			rule: 'change.maker',
+			text: `${c.name}: no estimate can be made. Ask the filter's maker; until then one shift at most.`,
+			origin: commonPractice()
+		}
+	]
+});

@@ -1,0 +1,140 @@
+import type { RuleSet } from '../data/substance.ts';
+import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
+import {
+	EN_GAS_TYPES,
+	parseEn,
+	parseUs,
+	type EnFilterCode,
+	type UsFilterCode,
+	type UsParticleClass
+} from './filter-code.ts';
+
+/** A lot of sealed filters in the store. */
+export interface StockFilter {
+	codeEn: string | null;
+	codeUs: string | null;
+	mount: string;
+	massG: number;
+	/** YYYY-MM-DD, counts while the pack is sealed. */
+	useBy: string;
+	sealedQuantity: number;
+}
+
+/** What a plan and a mask ask of a filter. */
+export interface FilterNeed {
+	ruleSet: RuleSet;
+	codeEn: string | null;
+	codeUs: string | null;
+	/** null: any mask. */
+	mount: string | null;
+	/** Filters that the mask carries. */
+	filters: number;
+	oilAerosol: boolean;
+}
+
+/** Heaviest filter set on a half mask, g. Published: EN 14387 (about 300 g); from memory. */
+export const HALF_MASK_FILTER_MASS_G = 300;
+
+const PARTICLE_ORDER = ['P1', 'P2', 'P3'] as const;
+const PERCENT: Record<UsParticleClass, number> = {
+	N95: 95,
+	R95: 95,
+	P95: 95,
+	N99: 99,
+	N100: 100,
+	P100: 100
+};
+
+/**
+ * Whether filters from a lot serve a plan on a mask today, with every reason why not.
+ * @param asOf YYYY-MM-DD
+ */
+export function judgeStock(
+	filter: StockFilter,
+	need: FilterNeed,
+	asOf: string
+): Verdict<'serves' | 'does not'> {
+	const reasons: Reason[] = [...codeFaults(filter, need)];
+	const refuse = (rule: string, text: string, part: Partial<Reason> = {}) =>
+		reasons.push({ rule, text, origin: commonPractice(), ...part });
+	if (need.mount !== null && filter.mount !== need.mount)
+		refuse('stock.mount', `Its ${filter.mount} mount does not fit this mask (${need.mount}).`);
+	if (filter.useBy < asOf) refuse('stock.use-by', `Past its use-by date of ${filter.useBy}.`);
+	if (filter.sealedQuantity < need.filters)
+		refuse(
+			'stock.quantity',
+			`${filter.sealedQuantity} sealed left, ${need.filters} are needed for the mask.`,
+			{ limit: need.filters, value: filter.sealedQuantity }
+		);
+	const mass = filter.massG * need.filters;
+	if (mass > HALF_MASK_FILTER_MASS_G)
+		refuse('stock.mass', `${mass} g on a half mask, ${HALF_MASK_FILTER_MASS_G} g at most.`, {
+			origin: published('EN 14387, mass of filters on a half mask'),
+			limit: HALF_MASK_FILTER_MASS_G,
+			value: mass,
+			unit: 'g',
+			margin: HALF_MASK_FILTER_MASS_G - mass
+		});
+	return { outcome: reasons.length ? 'does not' : 'serves', reasons };
+}
+
+function codeFaults(filter: StockFilter, need: FilterNeed): Reason[] {
+	const origin = need.ruleSet === 'uk' ? published('EN 14387, EN 143') : published('42 CFR 84');
+	const fault = (rule: string, text: string): Reason => ({ rule, text, origin });
+	if (need.ruleSet === 'uk') {
+		const wanted = need.codeEn ? parseEn(need.codeEn) : undefined;
+		const held = filter.codeEn ? parseEn(filter.codeEn) : undefined;
+		if (!wanted)
+			return [fault('stock.no-code', 'The plan names no filter code under this scheme.')];
+		if (!held) return [fault('stock.unmarked', 'It carries no EN marking.')];
+		return enFaults(held, wanted).map((text) => fault('stock.type', text));
+	}
+	const wanted = need.codeUs ? parseUs(need.codeUs) : undefined;
+	const held = filter.codeUs ? parseUs(filter.codeUs) : undefined;
+	if (!wanted) return [fault('stock.no-code', 'The plan names no filter code under this scheme.')];
+	if (!held) return [fault('stock.unmarked', 'It carries no US approval.')];
+	return usFaults(held, wanted, need.oilAerosol).map((text) => fault('stock.type', text));
+}
+
+function enFaults(held: EnFilterCode, wanted: EnFilterCode): string[] {
+	const faults: string[] = [];
+	for (const type of EN_GAS_TYPES) {
+		const [need, has] = [wanted.gas[type], held.gas[type]];
+		if (!need) continue;
+		if (!has) faults.push(`It does not catch type ${type}.`);
+		else if (has < need) faults.push(`Class ${type}${has}, ${type}${need} is needed.`);
+	}
+	if (wanted.particle) {
+		if (!held.particle) faults.push(`No particle filter, ${wanted.particle} is needed.`);
+		else if (PARTICLE_ORDER.indexOf(held.particle) < PARTICLE_ORDER.indexOf(wanted.particle))
+			faults.push(`Particle class ${held.particle}, ${wanted.particle} is needed.`);
+	}
+	return faults;
+}
+
+function usFaults(held: UsFilterCode, wanted: UsFilterCode, oil: boolean): string[] {
+	const faults = wanted.gas
+		.filter((type) => !held.gas.includes(type))
+		.map((type) => `It is not approved for ${type}.`);
+	if (wanted.particle) {
+		if (!held.particle) faults.push(`No particle filter, ${wanted.particle} is needed.`);
+		else {
+			if (PERCENT[held.particle] < PERCENT[wanted.particle])
+				faults.push(`Particle filter ${held.particle}, ${wanted.particle} is needed.`);
+			if (held.particle.startsWith('N') && (oil || wanted.particle.startsWith('P')))
+				faults.push(`${held.particle} is not for oil aerosol.`);
+		}
+	}
+	return faults;
+}
+
+/** How much more a filter catches than asked: the least that serves is offered first. */
+export function surplus(filter: StockFilter, ruleSet: RuleSet): number {
+	if (ruleSet === 'us') {
+		const code = filter.codeUs ? parseUs(filter.codeUs) : undefined;
+		return (code?.gas.length ?? 9) * 2 + (code?.particle ? 1 : 0);
+	}
+	const code = filter.codeEn ? parseEn(filter.codeEn) : undefined;
+	const gas = Object.values(code?.gas ?? { A: 3 as const });
+	return gas.reduce((sum, c) => sum + 1 + c, 0) + (code?.particle ? 1 : 0);
+}

@@ -1,0 +1,170 @@
+import {
+	PROTECTION_KINDS,
+	type ParticleClass,
+	type ProtectionKind
+} from '../data/protection-factors.ts';
+import type { ConcentrationUnit } from '../units/concentration.ts';
+import { formatEn, formatUs } from '../filters/filter-code.ts';
+import { assignedFactor } from '../protection/factor.ts';
+import type { HazardOutcome, PermittedKind } from './decision.ts';
+import type { Contaminant, HazardFacts } from './facts.ts';
+import { filterLimitPpm, neededEn, neededUs } from './filter-needed.ts';
+
+/** What the kinds are measured against. */
+export interface Need {
+	outcome: HazardOutcome;
+	hazardRatio: number | null;
+	requiredFactor: number | null;
+}
+
+export interface KindChoice {
+	permitted: PermittedKind[];
+	rejected: { kind: string; label: string; reason: string }[];
+}
+
+const CLASSES: readonly ParticleClass[] = ['P1', 'P2', 'P3'];
+
+/** Sorts every kind into permitted, lightest burden first, and rejected with the reason. */
+export function chooseKinds(
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	need: Need
+): KindChoice {
+	const choice: KindChoice = { permitted: [], rejected: [] };
+	for (const kind of PROTECTION_KINDS) {
+		const result = judgeKind(kind, contaminants, facts, need);
+		if (typeof result === 'string')
+			choice.rejected.push({ kind: kind.key, label: kind.label, reason: result });
+		else choice.permitted.push(result);
+	}
+	choice.permitted.sort(
+		(a, b) => a.burden - b.burden || (b.margin ?? b.factor) - (a.margin ?? a.factor)
+	);
+	return choice;
+}
+
+function judgeKind(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	need: Need
+): PermittedKind | string {
+	const wrongSource = sourceRefused(kind, need.outcome);
+	if (wrongSource) return wrongSource;
+	const gas = contaminants.some((c) => !c.particle);
+	if (kind.catches === 'particles' && gas) return 'It catches particles only.';
+	if (kind.tightFitting && need.outcome !== 'self-contained') {
+		if (facts.facialHair) return 'Facial hair at the seal: only loose-fitting equipment.';
+		if (facts.fitTest === 'none')
+			return 'No fit test: only loose-fitting equipment until one is passed.';
+	}
+	const particleClass = smallestClass(kind, contaminants, facts, need.requiredFactor);
+	const factor = factorOf(kind, contaminants, facts, particleClass);
+	if (factor === undefined)
+		return facts.fitTest === 'qualitative' && kind.key === 'full-face'
+			? 'A qualitative fit test is not accepted for a full-face mask.'
+			: 'The rule set gives it no factor for this.';
+	if (need.requiredFactor !== null && factor < need.requiredFactor)
+		return `Its factor of ${factor} lies below the ${need.requiredFactor} needed.`;
+	if (kind.source === 'filter') {
+		const over = contaminants.find((c) => (c.ppm ?? 0) > filterLimitPpm(c, facts.ruleSet));
+		if (over)
+			return `${over.name} lies above the ${filterLimitPpm(over, facts.ruleSet)} ppm that its filter may be worn in.`;
+	}
+	return {
+		kind: kind.key,
+		label: kind.label,
+		source: kind.source,
+		factor,
+		margin: need.hazardRatio ? factor / need.hazardRatio : null,
+		maxUseMultiple: maxUseMultiple(kind, contaminants, facts, factor),
+		burden: kind.burden,
+		...(kind.source === 'filter'
+			? { filters: codes(kind, contaminants, facts, particleClass) }
+			: {}),
+		conditions: [...(kind.note ? [kind.note] : []), ...fitConditions(kind, facts)]
+	};
+}
+
+function sourceRefused(kind: ProtectionKind, outcome: HazardOutcome): string | undefined {
+	if (outcome === 'filter') return undefined;
+	if (outcome === 'stop') return 'Nobody goes in.';
+	if (outcome === 'escape set') return 'For leaving only, an escape set is carried.';
+	if (kind.source === 'filter') return 'A filter is not accepted here.';
+	if (outcome === 'supplied air') return undefined;
+	if (kind.source !== 'self-contained') return 'Its air ends when the line does: no escape supply.';
+	return kind.positivePressure ? undefined : 'A demand device draws outside air in at a leak.';
+}
+
+function factorOf(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	particleClass: ParticleClass
+): number | undefined {
+	return assignedFactor(kind, facts.ruleSet, {
+		gas: contaminants.some((c) => !c.particle),
+		particles: contaminants.some((c) => c.particle),
+		particleClass,
+		fitTest: facts.fitTest
+	});
+}
+
+/** The lowest particle class whose factor is enough, P3 when none is. */
+function smallestClass(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	required: number | null
+): ParticleClass {
+	return (
+		CLASSES.find((c) => (factorOf(kind, contaminants, facts, c) ?? 0) >= (required ?? Infinity)) ??
+		'P3'
+	);
+}
+
+/** MUC over limit: the factor, capped by immediate danger and by the filter. 29 CFR 1910.134(d)(3)(i)(B). */
+function maxUseMultiple(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	factor: number
+): number {
+	const caps = contaminants.flatMap((c) => {
+		if (!c.limit || !c.ratio || kind.source === 'self-contained') return [];
+		const inLimits = (cap: number, unit: ConcentrationUnit, ratioAtCap: number) =>
+			unit === c.limit?.unit ? cap / c.limit.value : ratioAtCap;
+		const danger =
+			c.idlh && c.idlhRatio ? [inLimits(c.idlh.value, c.idlh.unit, c.ratio / c.idlhRatio)] : [];
+		const most = filterLimitPpm(c, facts.ruleSet);
+		const filter =
+			kind.source === 'filter' && c.ppm ? [inLimits(most, 'ppm', (most / c.ppm) * c.ratio)] : [];
+		return [...danger, ...filter];
+	});
+	return Math.min(factor, ...caps);
+}
+
+function codes(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	particleClass: ParticleClass
+): { en: string | null; us: string | null } {
+	// Published: EN 12941/12942 and 42 CFR 84, powered devices take the highest particle class; from memory.
+	const powered = kind.key.startsWith('powered');
+	const en = neededEn(contaminants, powered ? 'P3' : particleClass);
+	const us = neededUs(contaminants, facts.oilAerosol);
+	if (us?.particle && powered) us.particle = 'P100';
+	const disposable = kind.key === 'filtering-facepiece';
+	return {
+		en: en && (disposable ? `FF${particleClass}` : formatEn(en)),
+		us: us && formatUs(us)
+	};
+}
+
+function fitConditions(kind: ProtectionKind, facts: HazardFacts): string[] {
+	if (!kind.tightFitting) return [];
+	if (facts.facialHair) return ['Not for this wearer while there is hair at the seal.'];
+	if (facts.fitTest === 'none') return ['Only after a passed fit test for this model and size.'];
+	return ['A valid fit test for this model and size.'];
+}

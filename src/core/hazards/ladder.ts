@@ -1,0 +1,314 @@
+import { requiredFactor } from '../protection/factor.ts';
+import { commonPractice, published, type Reason } from '../verdict.ts';
+import {
+	OUTCOME_RANK,
+	type HazardDecision,
+	type HazardOutcome,
+	type Rung,
+	type RungKey
+} from './decision.ts';
+import { resolveContaminant, written, type Contaminant, type HazardFacts } from './facts.ts';
+import { filterLimitPpm } from './filter-needed.ts';
+import { chooseKinds, type KindChoice } from './kinds.ts';
+import * as rungs from './rungs.ts';
+import type { Finding } from './rungs.ts';
+
+const TITLES: Record<RungKey, string> = {
+	known: 'Known, and measured',
+	oxygen: 'Oxygen',
+	'immediate-danger': 'Below immediate danger',
+	fire: 'No fire, no rescue',
+	escape: 'Not for escape only',
+	skin: 'Skin',
+	'substance-rule': 'Own rule for the substance',
+	'filter-exists': 'A filter exists',
+	factor: 'Protection factor',
+	fit: 'Fit',
+	wear: 'Wearing it'
+};
+
+const factorOrigin = published('29 CFR 1910.134(d)(3)(i); EN 529');
+const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, additive formula');
+
+/**
+ * Climbs the decision ladder from what is in the air to what may be worn.
+ *
+ * Rungs are taken in order and the first that decides ends it; the altitude exception only sets a floor, so
+ * that a worse finding further up still counts. Escape-only plans always end in an escape set, whose kind the
+ * earlier rungs fix (published: 29 CFR 1910.134(d)(2)(ii)).
+ * @throws InputError located by field on facts that cannot be.
+ */
+export function decide(facts: HazardFacts): HazardDecision {
+	const contaminants = facts.contaminants.map((fact, i) => resolveContaminant(fact, i, facts));
+	const climb = new Climb();
+	const skin = rungs.skin(contaminants);
+	const known = rungs.known(contaminants);
+	const oxygen = rungs.oxygen(facts);
+	const dangers = [oxygen, rungs.immediateDanger(contaminants), fire(facts)] as const;
+	const leaving = facts.emergency === 'escape';
+	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
+	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);
+
+	climb.take('known', oxygen.outcome === 'stop' ? asNote(known) : soften(known));
+	climb.take('oxygen', soften(oxygen), { floorOnly: 'supplied air' });
+	climb.take('immediate-danger', soften(dangers[1]));
+	climb.take('fire', soften(dangers[2]));
+	climb.take('escape', escape(facts, ![known, ...dangers].some((found) => found.outcome)));
+	climb.take('skin', skin);
+	climb.take('substance-rule', rungs.substanceRule(contaminants, facts));
+	climb.take('filter-exists', rungs.filterExists(contaminants, facts));
+
+	const ratio = hazardRatio(contaminants);
+	const required = ratio === null ? null : (requiredFactor(ratio, facts.ruleSet) ?? null);
+	let outcome: HazardOutcome = climb.outcome ?? climb.floor ?? 'filter';
+	let choice = chooseKinds(contaminants, facts, {
+		outcome,
+		hazardRatio: ratio,
+		requiredFactor: required
+	});
+	if (required === null && ratio !== null && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
+		outcome = 'self-contained';
+	({ outcome, choice } = strengthen(outcome, choice, contaminants, facts, ratio, required));
+	climb.take('factor', factor(ratio, required, contaminants, outcome), { decides: !climb.outcome });
+	climb.note('fit', fit(facts));
+	climb.note('wear', 'burden, sight, talking and heat: advice at the choice');
+
+	const first = choice.permitted.find((kind) => kind.source === 'filter');
+	return {
+		outcome,
+		reasons: [...climb.reasons, ...(climb.decidedBefore('skin') ? skin.reasons : [])],
+		hazardRatio: ratio,
+		requiredFactor: required,
+		suit: skin.suit,
+		rungs: climb.rungs,
+		permitted: choice.permitted,
+		rejected: choice.rejected,
+		contaminants,
+		conditions: conditionsOf(contaminants, ratio, required),
+		changesIf: first ? changes(contaminants, facts, first.factor, first.label) : []
+	};
+}
+
+/** Collects what each rung answers and stops at the first that decides. */
+class Climb {
+	outcome: HazardOutcome | undefined;
+	floor: HazardOutcome | undefined;
+	readonly rungs: Rung[] = [];
+	readonly reasons: Reason[] = [];
+
+	take(key: RungKey, finding: Finding, how: { floorOnly?: HazardOutcome; decides?: boolean } = {}) {
+		if (this.outcome) return this.rungs.push(rung(key, 'not reached', '', []));
+		const floors = finding.outcome !== undefined && finding.outcome === how.floorOnly;
+		if (floors) this.floor = finding.outcome;
+		else this.outcome = finding.outcome;
+		const answer =
+			this.outcome || how.decides ? 'decides' : finding.notes || floors ? 'notes' : 'passed';
+		this.reasons.push(...finding.reasons);
+		return this.rungs.push(rung(key, answer, finding.text, finding.reasons));
+	}
+
+	/** Adds a rung that advises and never decides; shown unless the ladder ended before the factor. */
+	note(key: RungKey, text: string) {
+		const reached = this.rungs.some((r) => r.key === 'factor' && r.answer !== 'not reached');
+		this.rungs.push(rung(key, reached ? 'notes' : 'not reached', reached ? text : '', []));
+	}
+
+	decidedBefore(key: RungKey): boolean {
+		return this.rungs.some((r) => r.key === key && r.answer === 'not reached');
+	}
+}
+
+const asNote = (finding: Finding): Finding => ({
+	text: finding.text,
+	reasons: finding.reasons,
+	notes: finding.outcome !== undefined || finding.notes === true
+});
+
+const rung = (key: RungKey, answer: Rung['answer'], text: string, reasons: Reason[]): Rung => ({
+	key,
+	title: TITLES[key],
+	answer,
+	text,
+	reasons
+});
+
+/** ΣC/limit over all contaminants, or null when one has no ratio. Additive unless shown otherwise. */
+export function hazardRatio(contaminants: readonly Contaminant[]): number | null {
+	if (contaminants.length === 0 || contaminants.some((c) => c.ratio === undefined)) return null;
+	return contaminants.reduce((sum, c) => sum + (c.ratio ?? 0), 0);
+}
+
+function fire(facts: HazardFacts): Finding {
+	if (!facts.fire && facts.emergency !== 'entry') return { text: 'neither', reasons: [] };
+	const text = facts.fire
+		? 'Fire: breathing apparatus only.'
+		: 'Entry for rescue: the air is treated as immediately dangerous.';
+	return {
+		outcome: 'self-contained',
+		text,
+		reasons: [
+			{
+				rule: facts.fire ? 'hazard.fire' : 'hazard.rescue',
+				text,
+				origin: published('29 CFR 1910.134(d)(2) and (g)(4)')
+			}
+		]
+	};
+}
+
+function escape(facts: HazardFacts, filterable: boolean): Finding {
+	if (facts.emergency !== 'escape') return { text: 'entered to work', reasons: [] };
+	const text = filterable
+		? 'For leaving only: an escape set suited to these contaminants and to the way out.'
+		: 'For leaving only: an escape set with its own air.';
+	return {
+		outcome: 'escape set',
+		text,
+		reasons: [{ rule: 'hazard.escape', text, origin: published('29 CFR 1910.134(d)(2)(ii)') }]
+	};
+}
+
+const SOURCE_OF: Partial<Record<HazardOutcome, string>> = {
+	filter: 'filter',
+	'supplied air': 'airline',
+	'self-contained': 'self-contained'
+};
+
+/** Moves up while no kind of the present outcome is strong enough. */
+function strengthen(
+	outcome: HazardOutcome,
+	choice: KindChoice,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	ratio: number | null,
+	required: number | null
+): { outcome: HazardOutcome; choice: KindChoice } {
+	const ladder: HazardOutcome[] = ['filter', 'supplied air', 'self-contained'];
+	const enough = (o: HazardOutcome, c: KindChoice) =>
+		c.permitted.some((k) => k.source === SOURCE_OF[o]);
+	for (let i = ladder.indexOf(outcome); i >= 0 && i < ladder.length; i++) {
+		const next = ladder[i] ?? outcome;
+		const found = chooseKinds(contaminants, facts, {
+			outcome: next,
+			hazardRatio: ratio,
+			requiredFactor: required
+		});
+		if (enough(next, found)) return { outcome: next, choice: found };
+	}
+	return { outcome: outcome === 'escape set' ? outcome : 'stop', choice };
+}
+
+function factor(
+	ratio: number | null,
+	required: number | null,
+	contaminants: readonly Contaminant[],
+	outcome: HazardOutcome
+): Finding {
+	if (ratio === null) return { text: 'no ratio to a limit', reasons: [] };
+	const inputs = contaminants.map((c) => ({
+		name: `${c.name} over its limit`,
+		value: Number((c.ratio ?? 0).toPrecision(4)),
+		unit: '×'
+	}));
+	const worst = [...contaminants].sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
+	const reasons: Reason[] = [
+		{
+			rule: 'hazard.ratio',
+			text:
+				contaminants.length > 1
+					? `Together the contaminants reach ${short(ratio)} times their limits; ${worst?.name ?? ''} counts most.`
+					: `${worst?.name ?? ''} reaches ${short(ratio)} times its limit.`,
+			origin: contaminants.length > 1 ? additiveOrigin : factorOrigin,
+			inputs,
+			value: ratio,
+			unit: '×'
+		},
+		{
+			rule: 'hazard.factor',
+			text:
+				required === null
+					? 'No assigned factor of the rule set reaches that.'
+					: `The next assigned factor is ${required}.`,
+			origin: factorOrigin,
+			...(required === null ? {} : { limit: required, margin: required - ratio }),
+			value: ratio,
+			unit: '×'
+		}
+	];
+	return {
+		outcome,
+		text:
+			required === null
+				? `${short(ratio)} × the limit`
+				: `${short(ratio)} × the limit → ${required}`,
+		reasons
+	};
+}
+
+function fit(facts: HazardFacts): string {
+	if (facts.facialHair) return 'facial hair: loose-fitting only';
+	if (facts.fitTest === 'none') return 'no fit test: loose-fitting only';
+	return facts.fitTest === 'qualitative'
+		? 'qualitative test: a factor of 10 at most'
+		: 'asked again at hand-out, by model and size';
+}
+
+function conditionsOf(
+	contaminants: readonly Contaminant[],
+	ratio: number | null,
+	required: number | null
+): string[] {
+	const list: string[] = [];
+	if (ratio !== null && required === null)
+		list.push(
+			`No assigned factor of the rule set reaches ${short(ratio)}: bring the concentration down before anyone goes in.`
+		);
+	if (ratio !== null && ratio <= 1)
+		list.push(
+			'At or below the limit: the limit itself calls for no protection. What follows holds if it is worn all the same.'
+		);
+	for (const c of contaminants) if (c.substance?.note) list.push(`${c.name}: ${c.substance.note}`);
+	for (const c of contaminants)
+		if (!c.substance && !c.particle)
+			list.push(
+				`${c.name} is not in the library: its change schedule comes from the filter's maker.`
+			);
+	return list;
+}
+
+/** For each contaminant, the concentration at which the lightest filtering kind no longer holds. */
+function changes(
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	factorOfKind: number,
+	label: string
+): string[] {
+	const total = hazardRatio(contaminants) ?? 0;
+	return contaminants.flatMap((c) => {
+		if (!c.limit || c.ratio === undefined) return [];
+		const byFactor = c.limit.value * (factorOfKind - (total - c.ratio));
+		const danger = c.idlh && c.idlh.unit === c.limit.unit ? c.idlh.value : Infinity;
+		const byFilter = c.limit.unit === 'ppm' ? filterLimitPpm(c, facts.ruleSet) : Infinity;
+		const at = Math.min(byFactor, danger, byFilter);
+		const why =
+			at === danger
+				? 'immediate danger'
+				: at === byFilter
+					? 'the filter’s own limit'
+					: 'its factor';
+		return Number.isFinite(at)
+			? [
+					`Above ${short(at)} ${written(c.limit.unit)} of ${c.name}, ${label.toLowerCase()} no longer holds (${why}).`
+				]
+			: [];
+	});
+}
+
+const short = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+
+/** The caution that stands beside every plan. Common practice. */
+export const STANDING_CAUTION: Reason = {
+	rule: 'standing-caution',
+	text: "A competent person decides. Local law, the maker's instructions and licensed practice come first.",
+	origin: commonPractice()
+};

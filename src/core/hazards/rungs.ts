@@ -1,0 +1,305 @@
+import { rulesFor } from '../data/substance-rules.ts';
+import { canEstimate, LOW_BOILER_C } from '../filters/service-life.ts';
+import { saturationPpm } from '../filters/vapour-pressure.ts';
+import { commonPractice, InputError, published, site, type Reason } from '../verdict.ts';
+import type { HazardOutcome } from './decision.ts';
+import { written, type Contaminant, type HazardFacts } from './facts.ts';
+
+/** What one rung found: nothing, a note, or the end of the ladder. */
+export interface Finding {
+	outcome?: HazardOutcome;
+	text: string;
+	reasons: Reason[];
+	/** Says something that the reader must see although the ladder goes on. */
+	notes?: boolean;
+}
+
+/** Published: 29 CFR 1910.134(b) and (d)(2)(iii); UK: kept as the cautious line. From memory. */
+export const OXYGEN_LINE_PERCENT = 19.5;
+/** Published: 29 CFR 1910.146(b), oxygen-enriched atmosphere; from memory. */
+export const OXYGEN_FIRE_PERCENT = 23.5;
+/** Published: 29 CFR 1910.146(b), hazardous atmosphere at a tenth of the LEL; from memory. */
+const LEL_FRACTION = 0.1;
+
+/** Lowest oxygen by altitude that any airline may be worn in. Published: 29 CFR 1910.134 table II; from memory. */
+const ALTITUDE_TABLE: readonly { belowFt: number; fromPercent: number }[] = [
+	{ belowFt: 3001, fromPercent: 16.0 },
+	{ belowFt: 4001, fromPercent: 16.4 },
+	{ belowFt: 5001, fromPercent: 17.1 },
+	{ belowFt: 6001, fromPercent: 17.8 },
+	{ belowFt: 7001, fromPercent: 18.5 },
+	{ belowFt: 8001, fromPercent: 19.3 }
+];
+
+const oxygenOrigin = (facts: HazardFacts) =>
+	facts.ruleSet === 'us'
+		? published('29 CFR 1910.134(b) and (d)(2)(iii)')
+		: site('19.5 % kept as the cautious line; some national rules allow filters down to 17 %');
+const dangerOrigin = published('29 CFR 1910.134(d)(2)(i)');
+const ladderOrigin = published(
+	'29 CFR 1910.134(d)(1)(iii), unknown is treated as immediate danger'
+);
+
+const self = (text: string, reasons: Reason[]): Finding => ({
+	outcome: 'self-contained',
+	text,
+	reasons
+});
+const names = (list: readonly Contaminant[]) => list.map((c) => c.name).join(', ');
+
+/** Rung 1: is every contaminant known, measured and comparable with a limit? */
+export function known(contaminants: readonly Contaminant[]): Finding {
+	const rule = 'hazard.unknown';
+	if (contaminants.length === 0)
+		return self('Nothing is entered: an unknown air is treated as immediately dangerous.', [
+			{ rule, text: 'No contaminant is entered.', origin: ladderOrigin }
+		]);
+	const reasons = contaminants.flatMap((c): Reason[] => {
+		if (!c.concentration)
+			return [{ rule, text: `${c.name}: the concentration is not known.`, origin: ladderOrigin }];
+		if (c.substance?.noFilter && !c.limit) return [];
+		if (!c.limit)
+			return [
+				{
+					rule: 'hazard.no-limit',
+					text: `${c.name}: no exposure limit is known under this rule set. Enter the one your assessment uses.`,
+					origin: ladderOrigin
+				}
+			];
+		return [];
+	});
+	return reasons.length
+		? self(reasons[0]?.text ?? '', reasons)
+		: { text: `${contaminants.length} of ${contaminants.length} known, with a limit`, reasons: [] };
+}
+
+/** Rung 2: is there enough oxygen, and not too much? */
+export function oxygen(facts: HazardFacts): Finding {
+	const { oxygenPercent: percent, altitudeFt } = facts;
+	const reason = (rule: string, text: string, limit: number, value: number): Reason => ({
+		rule,
+		text,
+		origin: oxygenOrigin(facts),
+		inputs: [{ name: 'oxygen', value, unit: '%' }],
+		limit,
+		value,
+		unit: '%',
+		margin: Number((value - limit).toFixed(4))
+	});
+	if (percent === null)
+		return self('Oxygen is not measured: treated as too little.', [
+			{
+				rule: 'hazard.oxygen-unknown',
+				text: 'Oxygen is not measured: treated as too little.',
+				origin: ladderOrigin
+			}
+		]);
+	if (!(percent >= 0 && percent <= 100))
+		throw new InputError(
+			'oxygenPercent',
+			percent > 100 && percent / 10 <= 30
+				? `Oxygen of ${percent} % cannot be. Did you mean ${percent / 10} %?`
+				: 'Oxygen lies between 0 and 100 % by volume.'
+		);
+	if (percent > OXYGEN_FIRE_PERCENT) {
+		const text = `Oxygen of ${percent} % lies above ${OXYGEN_FIRE_PERCENT} %: things burn that should not. Stop, ventilate, find the source.`;
+		return {
+			outcome: 'stop',
+			text,
+			reasons: [
+				{
+					...reason('hazard.oxygen-fire', text, OXYGEN_FIRE_PERCENT, percent),
+					origin: published('29 CFR 1910.146(b)'),
+					margin: Number((OXYGEN_FIRE_PERCENT - percent).toFixed(4))
+				}
+			]
+		};
+	}
+	if (percent >= OXYGEN_LINE_PERCENT)
+		return {
+			text: `${percent} %, line at ${OXYGEN_LINE_PERCENT}`,
+			reasons: [
+				reason(
+					'hazard.oxygen',
+					`Oxygen of ${percent} % lies at or above the line.`,
+					OXYGEN_LINE_PERCENT,
+					percent
+				)
+			]
+		};
+	const row = ALTITUDE_TABLE.find((entry) => altitudeFt < entry.belowFt);
+	const exception =
+		facts.ruleSet === 'us' && facts.oxygenStaysInRange && row && percent >= row.fromPercent;
+	if (exception) {
+		const text = `Oxygen of ${percent} % lies within the altitude exception (${row.fromPercent} to 19.5 % at ${altitudeFt} ft): any airline, no filter.`;
+		return {
+			outcome: 'supplied air',
+			text,
+			reasons: [
+				{
+					...reason('hazard.oxygen-altitude', text, row.fromPercent, percent),
+					origin: published('29 CFR 1910.134 table II')
+				}
+			]
+		};
+	}
+	const text = `Oxygen of ${percent} % lies below ${OXYGEN_LINE_PERCENT} %: treated as immediately dangerous. A filter adds no oxygen.`;
+	return self(text, [reason('hazard.oxygen', text, OXYGEN_LINE_PERCENT, percent)]);
+}
+
+/** Rung 3: does any contaminant reach immediate danger or a tenth of its explosive limit? */
+export function immediateDanger(contaminants: readonly Contaminant[]): Finding {
+	const reasons: Reason[] = [];
+	for (const c of contaminants) {
+		if (c.idlh && c.idlhRatio !== undefined && c.idlhRatio >= 1)
+			reasons.push({
+				rule: 'hazard.idlh',
+				text: `${c.name} is at ${percentOf(c.idlhRatio)} of the level immediately dangerous to life (${c.idlh.value} ${written(c.idlh.unit)}).`,
+				origin: dangerOrigin,
+				limit: c.idlh.value,
+				value: c.idlhRatio * c.idlh.value,
+				unit: written(c.idlh.unit),
+				margin: c.idlh.value * (1 - c.idlhRatio)
+			});
+		if (c.lelRatio !== undefined && c.lelRatio >= LEL_FRACTION)
+			reasons.push({
+				rule: 'hazard.lel',
+				text: `${c.name} is at ${percentOf(c.lelRatio)} of its lower explosive limit: from 10 % on, nobody goes in.`,
+				origin: published('29 CFR 1910.146(b)'),
+				limit: 10,
+				value: c.lelRatio * 100,
+				unit: '% LEL',
+				margin: 10 - c.lelRatio * 100
+			});
+	}
+	if (reasons.length) return self(reasons[0]?.text ?? '', reasons);
+	const nearest = contaminants
+		.filter((c) => c.idlhRatio !== undefined)
+		.sort((a, b) => (b.idlhRatio ?? 0) - (a.idlhRatio ?? 0))[0];
+	const unlisted = contaminants.filter((c) => c.idlhRatio === undefined);
+	return {
+		text: nearest
+			? `nearest: ${nearest.name}, ${percentOf(nearest.idlhRatio ?? 0)} of it`
+			: 'no immediate-danger value is listed for these',
+		notes: unlisted.length > 0,
+		reasons: unlisted.length
+			? [
+					{
+						rule: 'hazard.idlh-unlisted',
+						text: `No immediate-danger value is listed for ${names(unlisted)}.`,
+						origin: dangerOrigin
+					}
+				]
+			: []
+	};
+}
+
+/** Rung 6: does the vapour itself harm the skin, or enter through it? */
+export function skin(contaminants: readonly Contaminant[]): Finding & {
+	suit: 'none' | 'skin protection' | 'gas-tight';
+} {
+	const harming = contaminants.filter(
+		(c) =>
+			c.substance?.skinHarmPpm !== undefined &&
+			(c.ppm === undefined || c.ppm >= c.substance.skinHarmPpm)
+	);
+	const entering = contaminants.filter((c) => c.substance?.skin);
+	if (harming.length) {
+		const text = `${names(harming)} harms the skin at this level: a gas-tight suit with the air supply of its kind.`;
+		return {
+			suit: 'gas-tight',
+			outcome: 'supplied air',
+			text,
+			reasons: [{ rule: 'hazard.skin', text, origin: commonPractice() }]
+		};
+	}
+	if (entering.length) {
+		const text = `${names(entering)} can enter through the skin: gloves and clothing to suit.`;
+		return {
+			suit: 'skin protection',
+			text,
+			notes: true,
+			reasons: [
+				{
+					rule: 'hazard.skin-notation',
+					text,
+					origin: published('skin notations of the limit lists')
+				}
+			]
+		};
+	}
+	return { suit: 'none', text: 'no skin notation', reasons: [] };
+}
+
+/** Rung 7: does a regulation fix the equipment for one of them? */
+export function substanceRule(contaminants: readonly Contaminant[], facts: HazardFacts): Finding {
+	const reasons: Reason[] = [];
+	let outcome: HazardOutcome | undefined;
+	for (const c of contaminants)
+		for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
+			const beyond =
+				rule.changeMin && !rule.changeMin.some((row) => (c.ppm ?? Infinity) <= row.upToPpm);
+			if (rule.suppliedAirOnly || beyond) outcome = 'supplied air';
+			reasons.push({ rule: `substance.${rule.substance}`, text: rule.text, origin: rule.origin });
+		}
+	return {
+		...(outcome ? { outcome } : {}),
+		text: reasons[0]?.text ?? 'no own rule for these',
+		notes: reasons.length > 0,
+		reasons
+	};
+}
+
+/** Rung 8: does a filter exist that can be relied on for each, and for all of them together? */
+export function filterExists(contaminants: readonly Contaminant[], facts: HazardFacts): Finding {
+	const reasons: Reason[] = [];
+	const trap = (rule: string, text: string) =>
+		reasons.push({ rule, text, origin: commonPractice('known traps of air-purifying filters') });
+	for (const c of contaminants) {
+		if (c.substance?.noFilter) trap('filter.trap', `${c.substance.noFilter}.`);
+		else if (!c.particle && !gasTypeKnown(c))
+			trap('filter.no-type', `${c.name}: no filter type of the two schemes is known for it.`);
+		else if (!c.particle && c.warning !== 'adequate' && !scheduleExists(c))
+			trap(
+				'filter.no-warning',
+				`${c.name} gives no reliable warning and no change schedule can be defended for it.`
+			);
+		const limit = saturationPpm(c.substance ?? {}, facts.temperatureC);
+		if (!c.particle && limit !== undefined && (c.ppm ?? 0) > limit)
+			throw new InputError(
+				'contaminants',
+				`${c.name}: ${Math.round(c.ppm ?? 0)} ppm lies above saturation. At ${facts.temperatureC} °C its vapour reaches ${Math.round(limit)} ppm at most.`
+			);
+	}
+	const organic = contaminants.filter((c) => c.organic && !c.particle);
+	const low = organic.filter((c) => (c.boilingPointC ?? Infinity) <= LOW_BOILER_C);
+	if (low.length && organic.length > 1)
+		reasons.push({
+			rule: 'filter.low-boiler-mixture',
+			text: `${names(low)} boils at or below 65 °C and would be pushed out of the carbon by ${names(organic.filter((c) => c !== low[0]))}: no filter for that mixture.`,
+			origin: published('EN 14387, type AX'),
+			limit: LOW_BOILER_C,
+			value: low[0]?.boilingPointC ?? NaN,
+			unit: '°C'
+		});
+	return reasons.length
+		? { outcome: 'supplied air', text: reasons[0]?.text ?? '', reasons }
+		: {
+				text: contaminants.every((c) => c.warning === 'adequate')
+					? 'all of them have warning signs'
+					: 'a change schedule stands in for poor warning',
+				reasons: []
+			};
+}
+
+function gasTypeKnown(c: Contaminant): boolean {
+	return c.substance ? Boolean(c.substance.en) : c.organic && c.boilingPointC !== undefined;
+}
+
+function scheduleExists(c: Contaminant): boolean {
+	if (!c.substance) return false;
+	return canEstimate(c.substance) || (c.substance.en !== undefined && c.substance.en !== 'A');
+}
+
+const percentOf = (ratio: number) =>
+	`${(ratio * 100).toLocaleString('en-GB', { maximumSignificantDigits: 3 })} %`;

@@ -1,0 +1,104 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { byConsequence, type AgendaEntry } from '../plan/agenda.ts';
+import { plusDays } from '../plan/calendar.ts';
+import { judgeItem, stateCache, stateOn, type ItemFacts } from './item-state.ts';
+
+const facts = (part: Partial<ItemFacts> = {}): ItemFacts => ({
+	retiredOn: null,
+	openDefects: [],
+	inService: false,
+	lastInspectionOn: '2026-11-10',
+	filterChangeOn: null,
+	...part
+});
+const defect = (severity: 'stop' | 'repair' | 'watch' | 'note') => ({
+	openDefects: [{ severity, code: 'CURL', station: 'Exhalation valve and seat' }]
+});
+const state = (part: Partial<ItemFacts>, asOf = '2026-11-24') =>
+	judgeItem(facts(part), 'uk', asOf).outcome;
+
+describe('the state of an item', () => {
+	// Published: HSG53 and COSHH regulation 9, monthly; from memory. The window of seven days is the site's.
+	it.each([
+		['2026-12-02', 'ready'],
+		['2026-12-03', 'due'],
+		['2026-12-10', 'due'],
+		['2026-12-11', 'overdue']
+	])('inspected on 10 November, on %s it is %s', (asOf, expected) =>
+		expect(state({}, asOf)).toBe(expected)
+	);
+
+	it.each([
+		[defect('stop'), 'held'],
+		[defect('repair'), 'held'],
+		[defect('watch'), 'due'],
+		[defect('note'), 'ready'],
+		[{ ...defect('stop'), inService: true }, 'in service'],
+		[{ retiredOn: '2026-11-01' }, 'retired'],
+		[{ lastInspectionOn: null }, 'overdue'],
+		[{ filterChangeOn: '2026-11-23' }, 'overdue'],
+		[{ filterChangeOn: '2026-11-24' }, 'due'],
+		[{ filterChangeOn: '2027-01-01' }, 'ready']
+	] as [Partial<ItemFacts>, string][])('%o is %s', (part, expected) =>
+		expect(state(part)).toBe(expected)
+	);
+
+	it('says what falls due first', () => {
+		expect(stateCache(facts({ filterChangeOn: '2026-11-30' }), 'uk')).toMatchObject({
+			dueOn: '2026-11-30',
+			dueWhat: 'filters'
+		});
+		expect(stateCache(facts(), 'uk')).toMatchObject({ dueOn: '2026-12-10', dueWhat: 'inspection' });
+	});
+
+	it('gives the same state from the facts as from the cache, on every day', () => {
+		const severity = fc.constantFrom('stop', 'repair', 'watch', 'note') as fc.Arbitrary<'stop'>;
+		fc.assert(
+			fc.property(
+				fc.array(severity, { maxLength: 2 }),
+				fc.boolean(),
+				fc.integer({ min: 0, max: 60 }),
+				fc.option(fc.integer({ min: 0, max: 60 })),
+				(severities, inService, after, change) => {
+					const f = facts({
+						inService,
+						openDefects: severities.map((s) => ({ severity: s, code: 'CURL', station: 'x' })),
+						filterChangeOn: change === null ? null : plusDays('2026-11-10', change)
+					});
+					const asOf = plusDays('2026-11-10', after);
+					expect(stateOn(stateCache(f, 'us'), asOf)).toBe(judgeItem(f, 'us', asOf).outcome);
+				}
+			)
+		);
+	});
+});
+
+describe('the order of the shift sheet', () => {
+	it('puts what someone might breathe through first', () => {
+		const entry = (kind: AgendaEntry['kind'], tag: string, part: Partial<AgendaEntry> = {}) => ({
+			kind,
+			tag,
+			on: '2026-11-24',
+			...part
+		});
+		const sorted = [
+			entry('due', 'D'),
+			entry('held', 'H-repair', { severity: 'repair' }),
+			entry('overdue', 'O'),
+			entry('held', 'H-stop', { severity: 'stop' }),
+			entry('filters-over', 'F'),
+			entry('overdue', 'O-short', { belowFloor: true }),
+			entry('due', 'D-early', { on: '2026-11-20' })
+		].sort(byConsequence);
+		expect(sorted.map((e) => e.tag)).toEqual([
+			'F',
+			'H-stop',
+			'H-repair',
+			'O-short',
+			'O',
+			'D-early',
+			'D'
+		]);
+	});
+});

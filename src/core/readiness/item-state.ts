@@ -1,0 +1,117 @@
+import { holds, type Severity } from '../data/reject-codes.ts';
+import type { RuleSet } from '../data/substance.ts';
+import { plusDays, readable, type Day } from '../plan/calendar.ts';
+import { judgeDue, type DueRule } from '../plan/due.ts';
+import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
+
+export type ItemState =
+	'ready' | 'due' | 'overdue' | 'held' | 'in wash' | 'in service' | 'issued' | 'retired';
+
+/** What is known of an item; its state follows from this and from nothing else. */
+export interface ItemFacts {
+	retiredOn: Day | null;
+	openDefects: readonly { severity: Severity; code: string; station: string }[];
+	/** A repair is under way. */
+	inService: boolean;
+	/** Day of the last signed inspection that it passed. */
+	lastInspectionOn: Day | null;
+	/** Change date of the pair of filters on it. */
+	filterChangeOn: Day | null;
+}
+
+/** The part of the state that does not move with the calendar, and the days at which it does. */
+export interface StateCache {
+	blocked: 'held' | 'in service' | 'retired' | null;
+	dueFrom: Day;
+	/** Last day of use. */
+	dueOn: Day;
+	/** What falls due first. */
+	dueWhat: 'inspection' | 'filters';
+}
+
+/** Day that stands for "never": overdue on every day. */
+export const NEVER: Day = '1970-01-01';
+/** Days before the end at which a job counts as due. Site default. */
+const WINDOW_DAYS = 7;
+const FILTER_WINDOW_DAYS = 2;
+/** Interval of an item with an open watch defect. Common practice: about half. */
+const WATCH_DAYS = 14;
+
+/** How often a mask in use is thoroughly inspected under a rule set. */
+export function inspectionRule(ruleSet: RuleSet): DueRule {
+	return {
+		name: 'Inspection',
+		every: { months: 1 },
+		window: WINDOW_DAYS,
+		origin:
+			ruleSet === 'uk'
+				? published('HSG53 and COSHH regulation 9, thorough examination monthly')
+				: commonPractice('fact of the trade: monthly by the responsible person')
+	};
+}
+
+/** Gathers the facts into what can be stored and asked for in bulk. */
+export function stateCache(facts: ItemFacts, ruleSet: RuleSet): StateCache {
+	const rule = facts.openDefects.some((d) => d.severity === 'watch')
+		? { ...inspectionRule(ruleSet), every: { days: WATCH_DAYS } }
+		: inspectionRule(ruleSet);
+	const due = judgeDue({ rules: [rule], last: facts.lastInspectionOn, asOf: NEVER });
+	const inspection = { from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER };
+	const filters = facts.filterChangeOn
+		? { from: plusDays(facts.filterChangeOn, -FILTER_WINDOW_DAYS), on: facts.filterChangeOn }
+		: null;
+	const filtersFirst = filters !== null && filters.on < inspection.on;
+	return {
+		blocked: facts.retiredOn
+			? 'retired'
+			: facts.inService
+				? 'in service'
+				: facts.openDefects.some((d) => holds(d.severity))
+					? 'held'
+					: null,
+		dueFrom: filters && filters.from < inspection.from ? filters.from : inspection.from,
+		dueOn: filtersFirst ? filters.on : inspection.on,
+		dueWhat: filtersFirst ? 'filters' : 'inspection'
+	};
+}
+
+/** The state on a day. */
+export function stateOn(cache: StateCache, asOf: Day): ItemState {
+	if (cache.blocked) return cache.blocked;
+	if (asOf > cache.dueOn) return 'overdue';
+	return asOf >= cache.dueFrom ? 'due' : 'ready';
+}
+
+/** The state of an item on a day, with every reason. */
+export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdict<ItemState> {
+	const cache = stateCache(facts, ruleSet);
+	const reasons: Reason[] = [];
+	if (facts.retiredOn)
+		reasons.push({
+			rule: 'item.retired',
+			text: `Taken out of use on ${readable(facts.retiredOn)}.`,
+			origin: commonPractice()
+		});
+	for (const defect of facts.openDefects)
+		reasons.push({
+			rule: `item.defect.${defect.severity}`,
+			text: `${defect.code} at ${defect.station}, ${holds(defect.severity) ? 'not usable until released' : 'usable, looked at sooner'}.`,
+			origin: commonPractice()
+		});
+	if (facts.inService)
+		reasons.push({
+			rule: 'item.in-service',
+			text: 'A repair is under way.',
+			origin: commonPractice()
+		});
+	reasons.push(
+		...judgeDue({ rules: [inspectionRule(ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
+	);
+	if (facts.filterChangeOn)
+		reasons.push({
+			rule: 'item.filters',
+			text: `Filters: last day ${readable(facts.filterChangeOn)}.`,
+			origin: commonPractice()
+		});
+	return { outcome: stateOn(cache, asOf), reasons };
+}
