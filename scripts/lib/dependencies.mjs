@@ -14,6 +14,9 @@ export async function ensureDependencies() {
 		.digest('hex');
 	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === want) return;
 	complain('Installing dependencies ...');
-	await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, quiet: true });
+	await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+		cwd: root,
+		quiet: true
+	});
 	writeFileSync(stamp, want);
 }

@@ -13,7 +13,9 @@ export async function runMain(main) {
 	try {
 		process.exitCode = (await main()) ?? 0;
 	} catch (error) {
-		complain(error instanceof Stop ? error.message : String(error instanceof Error ? error.stack : error));
+		complain(
+			error instanceof Stop ? error.message : String(error instanceof Error ? error.stack : error)
+		);
 		process.exitCode = 1;
 	}
 }

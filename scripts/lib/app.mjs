@@ -1,0 +1,66 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { bin, root } from './paths.mjs';
+import { freePort } from './ports.mjs';
+import { end, run } from './process.mjs';
+import { secretFor } from './cluster.mjs';
+import { Stop } from './say.mjs';
+
+/**
+ * Migrates a database and, where a demo password is given, fills it with the demo when it is empty.
+ * @param {Record<string, string | undefined>} env
+ */
+export async function migrateAndSeed(env) {
+	return run(bin('tsx'), ['scripts/migrate-and-seed.ts'], {
+		cwd: root,
+		env: { ...process.env, ...env },
+		quiet: true
+	});
+}
+
+/**
+ * What the web process needs of its environment.
+ * @param {string} databaseUrl
+ * @param {{ demo: boolean, name?: string }} options
+ */
+export function appEnv(databaseUrl, { demo, name = 'app' }) {
+	return {
+		NODE_ENV: 'production',
+		DATABASE_URL: databaseUrl,
+		GREVAN_SECRET: secretFor(`${name}-session`),
+		...(demo ? { GREVAN_DEMO_PASSWORD: secretFor(`${name}-demo`).slice(0, 16) } : {})
+	};
+}
+
+/**
+ * Starts the built web process and waits until it answers.
+ * @param {Record<string, string | undefined>} env
+ * @param {{ port: number, onExit?: (code: number | null) => void, quiet?: boolean }} options
+ * @returns {Promise<{ address: string, port: number, child: import('node:child_process').ChildProcess, stop: () => Promise<void> }>}
+ */
+export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
+	const port = await freePort(wanted);
+	const address = process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
+	const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
+		cwd: root,
+		env: { ...process.env, ...env, HOST: '127.0.0.1', PORT: String(port), ORIGIN: address },
+		// The channel tells the web process when this one is gone, however it went.
+		stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc']
+	});
+	let exited = false;
+	child.on('exit', (code) => {
+		exited = true;
+		onExit?.(code);
+	});
+	for (let tries = 0; tries < 200; tries++) {
+		if (exited) throw new Stop('The web process ended while it was starting; see above.');
+		const ok = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+			(response) => response.ok,
+			() => false
+		);
+		if (ok) return { address, port, child, stop: () => end(child) };
+		await new Promise((resolve) => setTimeout(resolve, 50));
+	}
+	await end(child);
+	throw new Stop('The web process did not answer within ten seconds.');
+}

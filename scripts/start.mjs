@@ -1,0 +1,94 @@
+import { spawn } from 'node:child_process';
+import { appEnv, migrateAndSeed, startWeb } from './lib/app.mjs';
+import { ensureBuild } from './lib/build.mjs';
+import { startCluster } from './lib/cluster.mjs';
+import { ensureDependencies } from './lib/dependencies.mjs';
+import { takeLock } from './lib/lock.mjs';
+import { bin, root } from './lib/paths.mjs';
+import { freePort } from './lib/ports.mjs';
+import { end } from './lib/process.mjs';
+import { runMain, say } from './lib/say.mjs';
+import { ensureSystemPackages } from './lib/system.mjs';
+
+const PORT = Number(process.env.PORT ?? 8440);
+const MAX_RESTARTS = 5;
+
+await runMain(async () => {
+	const dev = process.argv.includes('--dev');
+	const external = process.env.DATABASE_URL;
+	// A database of someone else gets demo accounts only when asked.
+	const demo = external ? process.env.GREVAN_DEMO === '1' : process.env.GREVAN_DEMO !== '0';
+	await ensureSystemPackages({ postgres: !external });
+	await ensureDependencies();
+	const lock = takeLock('start');
+	/** @type {(() => Promise<unknown>)[]} */
+	const undo = [];
+	let stopping = false;
+	const ended = new Promise((resolve) => {
+		for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP']))
+			process.on(signal, () => {
+				stopping = true;
+				resolve(undefined);
+			});
+	});
+	try {
+		const cluster = external ? undefined : await startCluster('database');
+		if (cluster) {
+			undo.push(cluster.stop);
+			say(`Database on 127.0.0.1:${cluster.port}, in ${cluster.dir}`);
+		}
+		const env = appEnv(external ?? cluster?.url ?? '', { demo });
+		const said = await migrateAndSeed(env);
+		if (said.trim()) say(said.trim());
+		if (stopping) return;
+		if (dev) {
+			const port = await freePort(PORT);
+			const child = spawn(bin('vite'), ['dev', '--host', '127.0.0.1', '--port', String(port)], {
+				cwd: root,
+				env: { ...process.env, ...env, NODE_ENV: 'development' },
+				stdio: 'inherit'
+			});
+			undo.push(() => end(child));
+			await ended;
+			return;
+		}
+		await ensureBuild();
+		if (stopping) return;
+		let restarts = 0;
+		/** @type {Awaited<ReturnType<typeof startWeb>>} */
+		let web;
+		const serve = async () => {
+			web = await startWeb(env, {
+				port: web?.port ?? PORT,
+				onExit: (code) => {
+					if (stopping || !web) return;
+					if (++restarts > MAX_RESTARTS) return void process.kill(process.pid, 'SIGTERM');
+					say(`The web process ended (${code}); starting it again.`);
+					serve().catch((error) => say(String(error)));
+				}
+			});
+		};
+		await serve();
+		undo.push(() => web.stop());
+		// @ts-expect-error assigned in serve
+		const { address, port } = web;
+		lock.note(address);
+		if (port !== PORT) say(`Port ${PORT} is taken; using ${port}.`);
+		say(`\nGrevan: ${address}`);
+		if (env.GREVAN_DEMO_PASSWORD) {
+			say(
+				'Sign in with one click on the sign-in page, or as one of these (password for all of them:'
+			);
+			say(`${env.GREVAN_DEMO_PASSWORD}):`);
+			say('  ilse@osmund.example   technician    tove@osmund.example   supervisor');
+			say('  odd@osmund.example    technician    bram@osmund.example   supervisor');
+			say('  perrin@osmund.example viewer        maud@osmund.example   admin');
+		}
+		say('Ctrl-C ends it.');
+		await ended;
+	} finally {
+		stopping = true;
+		for (const step of undo.reverse()) await step();
+		lock.release();
+	}
+});

@@ -1,0 +1,39 @@
+import { randomBytes } from 'node:crypto';
+import { z } from 'zod';
+import { createAuth, makeApiKey, putAccount } from '../src/lib/server/auth.ts';
+import { openDatabase } from '../src/lib/server/db/client.ts';
+
+/** npm run user:add -- NAME INITIALS EMAIL ROLE [--key]: makes an account and prints its password, or a key for it. */
+const parsed = z
+	.tuple([
+		z.string().min(1),
+		z.string().min(1).max(4),
+		z.email(),
+		z.enum(['viewer', 'technician', 'supervisor', 'admin'])
+	])
+	.safeParse(process.argv.slice(2).filter((word) => word !== '--key'));
+
+if (!parsed.success) {
+	console.error(
+		'npm run user:add -- "NAME" INITIALS EMAIL viewer|technician|supervisor|admin [--key]'
+	);
+	for (const issue of parsed.error.issues)
+		console.error(`  ${issue.path.join('.')}: ${issue.message}`);
+	process.exitCode = 2;
+} else {
+	const [name, initials, email, role] = parsed.data;
+	const { db, close } = openDatabase(process.env.DATABASE_URL ?? '', { max: 1 });
+	try {
+		const auth = createAuth(db, {
+			secret: process.env.GREVAN_SECRET ?? '',
+			origin: 'http://localhost'
+		});
+		const password = randomBytes(12).toString('base64url');
+		const id = await putAccount(auth, db, { name, initials, email, role, password });
+		console.log(`${email} (${role}) may sign in with: ${password}`);
+		if (process.argv.includes('--key'))
+			console.log(`Key for the calculation interface: ${await makeApiKey(db, id, 'command line')}`);
+	} finally {
+		await close();
+	}
+}

@@ -1,0 +1,23 @@
+import type { Actor } from '$lib/server/context';
+import type { Auth } from '$lib/server/auth';
+import type { Database } from '$lib/server/db/client';
+import type { Site } from '$lib/server/site';
+
+declare global {
+	namespace App {
+		interface Error {
+			message: string;
+			path?: string;
+		}
+		interface Locals {
+			db: Database;
+			auth: Auth;
+			origin: string;
+			site: Site;
+			actor: Actor | null;
+			theme: 'day' | 'night';
+		}
+	}
+}
+
+export {};

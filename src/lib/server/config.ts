@@ -1,0 +1,24 @@
+import { z } from 'zod';
+
+const schema = z.object({
+	DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must be a postgres:// address'),
+	GREVAN_SECRET: z.string().min(32, 'must be at least 32 characters'),
+	/** Address that people reach the app under. */
+	ORIGIN: z.string().optional(),
+	/** Set in demo mode only. */
+	GREVAN_DEMO_PASSWORD: z.string().optional(),
+	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')
+});
+
+export type Config = z.output<typeof schema>;
+
+let loaded: Config | undefined;
+
+/** The environment of the process, checked once. Throws with the name of each variable at fault. */
+export function config(): Config {
+	if (loaded) return loaded;
+	const parsed = schema.safeParse(process.env);
+	if (!parsed.success)
+		throw new Error(parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; '));
+	return (loaded = parsed.data);
+}

@@ -1,0 +1,128 @@
+import { and, asc, count, eq, ilike, inArray, lte, or, sql, type SQL } from 'drizzle-orm';
+import type { ItemState } from '../../../../core/readiness/item-state.ts';
+import type { Connection } from '../client.ts';
+import { item, itemModel, itemState, place } from '../schema/index.ts';
+
+/** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
+export const stateOnDay = (asOf: string) =>
+	sql<ItemState>`case when ${itemState.blocked} is not null then ${itemState.blocked}
+		when ${asOf}::date > ${itemState.dueOn} then 'overdue'
+		when ${asOf}::date >= ${itemState.dueFrom} then 'due' else 'ready' end`;
+
+const columns = (asOf: string) => ({
+	id: item.id,
+	tag: item.tag,
+	model: itemModel.name,
+	size: item.size,
+	place: place.name,
+	state: stateOnDay(asOf),
+	dueOn: itemState.dueOn,
+	dueWhat: itemState.dueWhat,
+	lastInspectionOn: itemState.lastInspectionOn
+});
+
+export type ItemRow = Awaited<ReturnType<typeof listItems>>[number];
+
+export interface ItemFilter {
+	text?: string | undefined;
+	state?: ItemState | undefined;
+	placeId?: string | undefined;
+}
+
+function matching(filter: ItemFilter, asOf: string): SQL | undefined {
+	const parts: (SQL | undefined)[] = [];
+	if (filter.text) {
+		const like = `%${filter.text.replaceAll(/[%_\\]/g, '\\$&')}%`;
+		parts.push(or(ilike(item.tag, like), ilike(itemModel.name, like), ilike(place.name, like)));
+	}
+	if (filter.state) parts.push(eq(stateOnDay(asOf), filter.state));
+	if (filter.placeId) parts.push(eq(item.placeId, filter.placeId));
+	return and(...parts);
+}
+
+/** One page of the register, by tag. */
+export function listItems(
+	db: Connection,
+	filter: ItemFilter,
+	asOf: string,
+	page: { limit: number; offset: number }
+) {
+	return db
+		.select(columns(asOf))
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(matching(filter, asOf))
+		.orderBy(asc(item.tag))
+		.limit(page.limit)
+		.offset(page.offset);
+}
+
+/** How many items a filter finds. */
+export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
+	const base = db.select({ n: count() }).from(item);
+	const joined = filter.text
+		? base
+				.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+				.innerJoin(place, eq(place.id, item.placeId))
+		: base;
+	const [row] = await joined
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.where(matching(filter, asOf));
+	return row?.n ?? 0;
+}
+
+/** Items of one state, those that fall due first ahead. */
+export function itemsInState(db: Connection, state: ItemState, asOf: string, limit: number) {
+	return db
+		.select(columns(asOf))
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(eq(stateOnDay(asOf), state))
+		.orderBy(asc(itemState.dueOn), asc(item.tag))
+		.limit(limit);
+}
+
+/** Items that fall due up to a day and are not out of use, earliest first. */
+export function itemsDueUntil(db: Connection, until: string, asOf: string, limit: number) {
+	return db
+		.select(columns(asOf))
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(and(sql`${itemState.blocked} is null`, lte(itemState.dueOn, until)))
+		.orderBy(asc(itemState.dueOn), asc(item.tag))
+		.limit(limit);
+}
+
+/** How many items each place has in each state. */
+export function statesByPlace(db: Connection, asOf: string) {
+	return db
+		.select({
+			placeId: place.id,
+			place: place.name,
+			floor: place.floor,
+			state: stateOnDay(asOf).as('state'),
+			n: count()
+		})
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.groupBy(place.id, sql`state`)
+		.orderBy(asc(place.name));
+}
+
+/** The same columns for chosen items. */
+export function itemsById(db: Connection, ids: string[], asOf: string) {
+	return db
+		.select(columns(asOf))
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(inArray(item.id, ids));
+}

@@ -1,0 +1,34 @@
+import { sql } from 'drizzle-orm';
+import { bigint, check, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+/**
+ * Everything that happened, in order, each entry bound to the one before by its hash. A trigger gives sequence,
+ * time and hash; triggers refuse update, delete and truncate.
+ */
+export const auditEntry = pgTable(
+	'audit_entry',
+	{
+		seq: bigint('seq', { mode: 'number' }).primaryKey(),
+		at: timestamp('at', { withTimezone: true, precision: 3 }).notNull(),
+		actorId: text('actor_id'),
+		action: text('action').notNull(),
+		itemId: uuid('item_id'),
+		subject: text('subject').notNull(),
+		/** Canonical JSON, exactly as it was hashed. */
+		payload: text('payload').notNull(),
+		prevHash: text('prev_hash').notNull(),
+		hash: text('hash').notNull()
+	},
+	(t) => [index('audit_entry_item').on(t.itemId, t.seq), index('audit_entry_subject').on(t.subject)]
+);
+
+/** The end of the chain, so that entries cut off at the end are missed too. */
+export const auditHead = pgTable(
+	'audit_head',
+	{
+		id: integer('id').primaryKey().default(1),
+		seq: bigint('seq', { mode: 'number' }).notNull(),
+		hash: text('hash').notNull()
+	},
+	(t) => [check('audit_head_single', sql`${t.id} = 1`)]
+);

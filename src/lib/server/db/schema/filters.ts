@@ -1,0 +1,85 @@
+import { sql } from 'drizzle-orm';
+import {
+	boolean,
+	check,
+	date,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	text,
+	timestamp,
+	uniqueIndex,
+	uuid
+} from 'drizzle-orm/pg-core';
+import type { Bed } from '../../../../core/filters/wheeler-jonas.ts';
+import { user } from './accounts.ts';
+import { hazardPlan } from './hazards.ts';
+import { item } from './register.ts';
+
+export const filterModel = pgTable('filter_model', {
+	id: uuid('id').primaryKey(),
+	maker: text('maker').notNull(),
+	name: text('name').notNull().unique(),
+	mount: text('mount').notNull(),
+	codeEn: text('code_en'),
+	codeUs: text('code_us'),
+	massG: integer('mass_g').notNull(),
+	/** The maker's bed data, where stated. */
+	bed: jsonb('bed').$type<Partial<Bed>>(),
+	/** Months that the maker allows after opening. */
+	openedMonths: integer('opened_months')
+});
+
+export const filterLot = pgTable(
+	'filter_lot',
+	{
+		id: uuid('id').primaryKey(),
+		modelId: uuid('model_id')
+			.notNull()
+			.references(() => filterModel.id),
+		lot: text('lot').notNull(),
+		useBy: date('use_by').notNull(),
+		sealedQuantity: integer('sealed_quantity').notNull(),
+		location: text('location').notNull().default('')
+	},
+	(t) => [
+		uniqueIndex('filter_lot_once').on(t.modelId, t.lot),
+		check('filter_lot_not_below_zero', sql`${t.sealedQuantity} >= 0`)
+	]
+);
+
+/** An opened pair (or single filter) on an item. Opened and discarded, never edited. */
+export const filterPair = pgTable(
+	'filter_pair',
+	{
+		id: uuid('id').primaryKey(),
+		/** Written as FP-0001 on its label. */
+		number: integer('number').generatedAlwaysAsIdentity().unique(),
+		lotId: uuid('lot_id')
+			.notNull()
+			.references(() => filterLot.id),
+		itemId: uuid('item_id')
+			.notNull()
+			.references(() => item.id),
+		planId: uuid('plan_id').references(() => hazardPlan.id),
+		filters: integer('filters').notNull(),
+		openedOn: date('opened_on').notNull(),
+		initials: text('initials').notNull(),
+		openedBy: text('opened_by')
+			.notNull()
+			.references(() => user.id),
+		/** What the plan gave when the pair was opened. */
+		changeAfterMin: integer('change_after_min'),
+		exposureMin: integer('exposure_min'),
+		singleUse: boolean('single_use').notNull().default(false),
+		discardedAt: timestamp('discarded_at', { withTimezone: true }),
+		discardReason: text('discard_reason')
+	},
+	(t) => [
+		uniqueIndex('filter_pair_one_on_item')
+			.on(t.itemId)
+			.where(sql`${t.discardedAt} is null`),
+		index('filter_pair_open').on(t.discardedAt)
+	]
+);

@@ -1,0 +1,108 @@
+import { sql } from 'drizzle-orm';
+import {
+	check,
+	date,
+	index,
+	integer,
+	jsonb,
+	pgEnum,
+	pgTable,
+	text,
+	uniqueIndex,
+	uuid
+} from 'drizzle-orm/pg-core';
+
+export const ruleSet = pgEnum('rule_set', ['us', 'uk']);
+
+/** The one site of this installation and its choices. */
+export const site = pgTable(
+	'site',
+	{
+		id: integer('id').primaryKey().default(1),
+		name: text('name').notNull(),
+		ruleSet: ruleSet('rule_set').notNull().default('uk'),
+		timeZone: text('time_zone').notNull().default('Europe/London')
+	},
+	(t) => [check('site_single', sql`${t.id} = 1`)]
+);
+
+export const place = pgTable('place', {
+	id: uuid('id').primaryKey(),
+	name: text('name').notNull().unique(),
+	/** Half masks that must stay ready here. */
+	floor: integer('floor').notNull().default(0)
+});
+
+/** A model of equipment: what fits it and what its maker says. */
+export const itemModel = pgTable('item_model', {
+	id: uuid('id').primaryKey(),
+	family: text('family').notNull(),
+	maker: text('maker').notNull(),
+	name: text('name').notNull().unique(),
+	mount: text('mount').notNull(),
+	filterCount: integer('filter_count').notNull().default(2),
+	makerLines: jsonb('maker_lines')
+		.$type<{ station: string; text: string }[]>()
+		.notNull()
+		.default([])
+});
+
+export const item = pgTable(
+	'item',
+	{
+		id: uuid('id').primaryKey(),
+		tag: text('tag').notNull(),
+		family: text('family').notNull(),
+		modelId: uuid('model_id')
+			.notNull()
+			.references(() => itemModel.id),
+		size: text('size').notNull(),
+		serial: text('serial').notNull().default(''),
+		placeId: uuid('place_id')
+			.notNull()
+			.references(() => place.id),
+		inUseSince: date('in_use_since').notNull(),
+		retiredOn: date('retired_on'),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [
+		uniqueIndex('item_tag').on(t.tag),
+		index('item_place').on(t.placeId),
+		check('item_tag_form', sql`${t.tag} ~ '^[A-Z0-9][A-Z0-9-]{1,19}$'`)
+	]
+);
+
+/**
+ * What the facts of an item come to, kept for asking in bulk. Not a truth of its own: rebuilt from the facts by
+ * one function after every write (readiness.ts).
+ */
+export const itemState = pgTable(
+	'item_state',
+	{
+		itemId: uuid('item_id')
+			.primaryKey()
+			.references(() => item.id),
+		blocked: text('blocked').$type<'held' | 'in service' | 'retired'>(),
+		dueFrom: date('due_from').notNull(),
+		dueOn: date('due_on').notNull(),
+		dueWhat: text('due_what').$type<'inspection' | 'filters'>().notNull(),
+		lastInspectionOn: date('last_inspection_on')
+	},
+	(t) => [index('item_state_due').on(t.dueFrom), index('item_state_blocked').on(t.blocked)]
+);
+
+/** A lot of spare parts in the store. */
+export const partLot = pgTable(
+	'part_lot',
+	{
+		id: uuid('id').primaryKey(),
+		part: text('part').notNull(),
+		lot: text('lot').notNull(),
+		quantity: integer('quantity').notNull(),
+		useBy: date('use_by')
+	},
+	(t) => [
+		uniqueIndex('part_lot_once').on(t.part, t.lot),
+		check('part_lot_not_below_zero', sql`${t.quantity} >= 0`)
+	]
+);

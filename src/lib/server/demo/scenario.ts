@@ -1,0 +1,277 @@
+import {
+	DEFAULT_FACTS,
+	type ContaminantFact,
+	type HazardFacts
+} from '../../../core/hazards/facts.ts';
+import { findSubstance } from '../../../core/data/substances.ts';
+import type { Role } from '../context.ts';
+
+/** The invented site of the demo. People, makers, models and tags are invented. */
+export const SITE_NAME = 'Osmund Sound Harbour Works';
+
+export interface DemoPerson {
+	key: string;
+	name: string;
+	initials: string;
+	email: string;
+	role: Role;
+}
+
+export const PEOPLE: readonly DemoPerson[] = [
+	{
+		key: 'ilse',
+		name: 'Ilse Norrby',
+		initials: 'IN',
+		email: 'ilse@osmund.example',
+		role: 'technician'
+	},
+	{
+		key: 'odd',
+		name: 'Odd Kessmer',
+		initials: 'OK',
+		email: 'odd@osmund.example',
+		role: 'technician'
+	},
+	{
+		key: 'tove',
+		name: 'Tove Rieveld',
+		initials: 'TR',
+		email: 'tove@osmund.example',
+		role: 'supervisor'
+	},
+	{
+		key: 'bram',
+		name: 'Bram Estelin',
+		initials: 'BE',
+		email: 'bram@osmund.example',
+		role: 'supervisor'
+	},
+	{
+		key: 'vale',
+		name: 'Perrin Vale',
+		initials: 'PV',
+		email: 'perrin@osmund.example',
+		role: 'viewer'
+	},
+	{
+		key: 'maud',
+		name: 'Maud Anderlin',
+		initials: 'MA',
+		email: 'maud@osmund.example',
+		role: 'admin'
+	}
+];
+
+export const PLACES = [
+	{ key: 'ice', name: 'Ice plant and cold store', floor: 9 },
+	{ key: 'dryer', name: 'Fish-meal dryer', floor: 8 },
+	{ key: 'shed', name: 'Boat shed', floor: 12 },
+	{ key: 'water', name: 'Water works', floor: 5 },
+	{ key: 'quay', name: 'Grain quay', floor: 8 },
+	{ key: 'tanks', name: 'Tank-cleaning crew', floor: 4 }
+] as const;
+
+export const MASKS = [
+	{
+		key: 'h1',
+		maker: 'Tesselow',
+		name: 'Tesselow H1',
+		mount: 'quarter turn',
+		sizes: ['S', 'M', 'L']
+	},
+	{
+		key: 'h2',
+		maker: 'Tesselow',
+		name: 'Tesselow H2 soft',
+		mount: 'quarter turn',
+		sizes: ['S', 'M', 'L']
+	},
+	{ key: 'duo', maker: 'Brannick', name: 'Brannick Duo', mount: 'press ring', sizes: ['M', 'L'] }
+] as const;
+
+/** Lots: days until the use-by date, sealed filters left. */
+export const FILTERS = [
+	{
+		name: 'Tesselow A2',
+		mount: 'quarter turn',
+		en: 'A2',
+		us: 'OV',
+		massG: 85,
+		openedMonths: 6,
+		lots: [
+			[610, 48],
+			[-12, 6]
+		]
+	},
+	{
+		name: 'Tesselow A2-P3',
+		mount: 'quarter turn',
+		en: 'A2-P3',
+		us: 'OV-P100',
+		massG: 118,
+		openedMonths: 6,
+		lots: [[540, 36]]
+	},
+	{
+		name: 'Tesselow K2',
+		mount: 'quarter turn',
+		en: 'K2',
+		us: 'AM',
+		massG: 92,
+		openedMonths: 6,
+		lots: [[420, 30]]
+	},
+	{
+		name: 'Tesselow ABEK',
+		mount: 'quarter turn',
+		en: 'A1B1E1K1',
+		us: 'OV/AG/AM',
+		massG: 110,
+		openedMonths: 6,
+		lots: [[300, 24]]
+	},
+	{
+		name: 'Tesselow ABEK2-P3',
+		mount: 'quarter turn',
+		en: 'A2B2E2K2-P3',
+		us: 'OV/AG/AM/HS-P100',
+		massG: 164,
+		openedMonths: 6,
+		lots: [[300, 16]]
+	},
+	{
+		name: 'Tesselow AX',
+		mount: 'quarter turn',
+		en: 'AX',
+		us: 'OV',
+		massG: 98,
+		openedMonths: null,
+		lots: [[380, 12]]
+	},
+	{
+		name: 'Tesselow P3 pad',
+		mount: 'quarter turn',
+		en: 'P3',
+		us: 'P100',
+		massG: 22,
+		openedMonths: null,
+		lots: [[900, 80]]
+	},
+	{
+		name: 'Brannick P2 disc',
+		mount: 'press ring',
+		en: 'P2',
+		us: 'N95',
+		massG: 18,
+		openedMonths: null,
+		lots: [[700, 60]]
+	},
+	{
+		name: 'Brannick A1',
+		mount: 'press ring',
+		en: 'A1',
+		us: 'OV',
+		massG: 74,
+		openedMonths: 4,
+		lots: [[250, 20]]
+	},
+	{
+		name: 'Brannick B2-P3',
+		mount: 'press ring',
+		en: 'B2-P3',
+		us: 'AG-P100',
+		massG: 126,
+		openedMonths: 6,
+		lots: [[200, 1]]
+	}
+] as const;
+
+const inAir = (key: string, value: number | null): ContaminantFact => {
+	const substance = findSubstance(key);
+	if (!substance) throw new RangeError(`The demo names an unknown substance: ${key}.`);
+	return {
+		substance: key,
+		name: substance.name,
+		form: substance.form,
+		concentration:
+			value === null
+				? null
+				: { value, unit: substance.limits.uk?.unit ?? substance.limits.us?.unit ?? 'ppm' }
+	};
+};
+
+const task = (contaminants: ContaminantFact[], part: Partial<HazardFacts> = {}): HazardFacts => ({
+	...DEFAULT_FACTS,
+	ruleSet: 'uk',
+	contaminants,
+	...part
+});
+
+/** Hazard plans; concentrations are invented. */
+export const PLANS: readonly { key: string; task: string; place: string; facts: HazardFacts }[] = [
+	{
+		key: 'laminate',
+		task: 'Laminating, bay 2',
+		place: 'shed',
+		facts: task([inAir('styrene', 160)], {
+			temperatureC: 22,
+			relativeHumidityPercent: 61,
+			exposureMin: 180
+		})
+	},
+	{
+		key: 'sanding',
+		task: 'Sanding hull boards',
+		place: 'shed',
+		facts: task([inAir('glass-fibre-dust', 46)], { workRate: 'hard', exposureMin: 240 })
+	},
+	{
+		key: 'spray',
+		task: 'Two-pack spray, booth',
+		place: 'shed',
+		facts: task([inAir('hdi', 0.05), inAir('n-butyl-acetate', 80)])
+	},
+	{
+		key: 'round',
+		task: 'Compressor room round',
+		place: 'ice',
+		facts: task([inAir('ammonia', 30)], { temperatureC: 8, exposureMin: 60, workRate: 'light' })
+	},
+	{
+		key: 'fumigation',
+		task: 'Clearance after fumigation',
+		place: 'quay',
+		facts: task([inAir('phosphine', 0.3), inAir('grain-dust', 18)], { exposureMin: 90 })
+	},
+	{
+		key: 'meal',
+		task: 'Emptying the dryer cyclone',
+		place: 'dryer',
+		facts: task([inAir('general-dust', 65), inAir('hydrogen-sulphide', 3)], {
+			temperatureC: 34,
+			relativeHumidityPercent: 72,
+			exposureMin: 120
+		})
+	},
+	{
+		key: 'drum',
+		task: 'Chlorine drum change',
+		place: 'water',
+		facts: task([inAir('chlorine', 2)], { exposureMin: 30 })
+	},
+	{
+		key: 'tank',
+		task: 'Washing out tank 4',
+		place: 'tanks',
+		facts: task([inAir('hydrogen-sulphide', 2)], { oxygenPercent: 17.5, confinedSpace: true })
+	}
+];
+
+/** Spare parts: days until the use-by date (null: none), pieces left. */
+export const PART_LOTS = [
+	{ part: 'disc-exhalation', lot: 'X-2207', days: 820, quantity: 14 },
+	{ part: 'disc-inhalation', lot: 'N-1180', days: 640, quantity: 22 },
+	{ part: 'gasket', lot: 'G-0561', days: 900, quantity: 30 },
+	{ part: 'harness', lot: 'S-3310', days: 1400, quantity: 6 },
+	{ part: 'valve-cover', lot: 'C-0078', days: null, quantity: 9 }
+] as const;

@@ -1,0 +1,118 @@
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { stationOf } from '../../core/data/families.ts';
+import { changeDate } from '../../core/filters/change-date.ts';
+import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
+import { stateCache, type ItemFacts } from '../../core/readiness/item-state.ts';
+import type { Connection } from './db/client.ts';
+import {
+	defect,
+	filterLot,
+	filterModel,
+	filterPair,
+	inspectionRun,
+	item,
+	itemState,
+	serviceJob
+} from './db/schema/index.ts';
+import { dayAt, type Site } from './site.ts';
+
+/** The opened pair on an item with the model it came from. */
+export type PairRow = {
+	pair: typeof filterPair.$inferSelect;
+	model: typeof filterModel.$inferSelect;
+};
+
+/** The change date of an opened pair and its reasons. */
+export function pairChange({ pair, model }: PairRow) {
+	const en = model.codeEn ? parseEn(model.codeEn) : undefined;
+	const us = model.codeUs ? parseUs(model.codeUs) : undefined;
+	return changeDate({
+		openedOn: pair.openedOn,
+		catchesGas: Object.keys(en?.gas ?? {}).length > 0 || (us?.gas.length ?? 0) > 0,
+		catchesParticles: Boolean(en?.particle ?? us?.particle),
+		makerOpenedMonths: model.openedMonths,
+		changeAfterMin: pair.changeAfterMin,
+		exposureMin: pair.exposureMin,
+		singleUse: pair.singleUse
+	});
+}
+
+/** Everything that the state of each item follows from. */
+export async function loadFacts(
+	db: Connection,
+	itemIds: string[],
+	timeZone: string
+): Promise<Map<string, ItemFacts>> {
+	const facts = new Map<string, ItemFacts>();
+	if (itemIds.length === 0) return facts;
+	const [items, defects, jobs, runs, pairs] = [
+		await db.select().from(item).where(inArray(item.id, itemIds)),
+		await db
+			.select()
+			.from(defect)
+			.where(and(inArray(defect.itemId, itemIds), isNull(defect.closedAt))),
+		await db
+			.select({ itemId: serviceJob.itemId })
+			.from(serviceJob)
+			.where(
+				and(
+					inArray(serviceJob.itemId, itemIds),
+					isNull(serviceJob.releasedAt),
+					isNull(serviceJob.supersededAt)
+				)
+			),
+		await db
+			.selectDistinctOn([inspectionRun.itemId], {
+				itemId: inspectionRun.itemId,
+				signedAt: inspectionRun.signedAt
+			})
+			.from(inspectionRun)
+			.where(
+				and(
+					inArray(inspectionRun.itemId, itemIds),
+					isNotNull(inspectionRun.signedAt),
+					inArray(inspectionRun.outcome, ['pass', 'pass, watch'])
+				)
+			)
+			.orderBy(inspectionRun.itemId, desc(inspectionRun.signedAt)),
+		await db
+			.select({ pair: filterPair, model: filterModel })
+			.from(filterPair)
+			.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+			.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
+			.where(and(inArray(filterPair.itemId, itemIds), isNull(filterPair.discardedAt)))
+	];
+	for (const row of items) {
+		const run = runs.find((r) => r.itemId === row.id);
+		const pair = pairs.find((p) => p.pair.itemId === row.id);
+		facts.set(row.id, {
+			retiredOn: row.retiredOn,
+			openDefects: defects
+				.filter((d) => d.itemId === row.id)
+				.map((d) => ({
+					severity: d.severity,
+					code: d.code,
+					station: stationOf(row.family, d.station).name
+				})),
+			inService: jobs.some((job) => job.itemId === row.id),
+			lastInspectionOn: run?.signedAt ? dayAt(run.signedAt, timeZone) : null,
+			filterChangeOn: pair ? pairChange(pair).changeOn : null
+		});
+	}
+	return facts;
+}
+
+/** Works the kept state of items out anew from their facts. Called in the transaction of every write. */
+export async function rebuildState(tx: Connection, itemIds: string[], site: Site): Promise<void> {
+	const facts = await loadFacts(tx, itemIds, site.timeZone);
+	const rows = [...facts].map(([itemId, f]) => ({
+		itemId,
+		...stateCache(f, site.ruleSet),
+		lastInspectionOn: f.lastInspectionOn
+	}));
+	for (const row of rows)
+		await tx
+			.insert(itemState)
+			.values(row)
+			.onConflictDoUpdate({ target: itemState.itemId, set: row });
+}

@@ -1,0 +1,235 @@
+<script lang="ts">
+	/** Header and spine around every page. */
+	import type { Snippet } from 'svelte';
+	import { onMount } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import CalendarDays from '@lucide/svelte/icons/calendar-days';
+	import ClipboardList from '@lucide/svelte/icons/clipboard-list';
+	import Cylinder from '@lucide/svelte/icons/cylinder';
+	import FlaskConical from '@lucide/svelte/icons/flask-conical';
+	import Archive from '@lucide/svelte/icons/archive';
+	import ShieldHalf from '@lucide/svelte/icons/shield-half';
+	import Wrench from '@lucide/svelte/icons/wrench';
+	import Moon from '@lucide/svelte/icons/moon';
+	import Sun from '@lucide/svelte/icons/sun';
+	import { outbox } from './outbox.svelte';
+
+	interface Props {
+		actor: { name: string; role: string };
+		ruleSet: 'us' | 'uk';
+		theme: 'day' | 'night';
+		children: Snippet;
+	}
+	let { actor, ruleSet, theme, children }: Props = $props();
+
+	const SPINE = [
+		{ href: '/', name: 'Today', icon: ClipboardList },
+		{ href: '/hazards', name: 'Hazards', icon: FlaskConical },
+		{ href: '/filters', name: 'Filters', icon: Cylinder },
+		{ href: '/items', name: 'Items', icon: ShieldHalf, also: '/runs' },
+		{ href: '/plan', name: 'Plan', icon: CalendarDays },
+		{ href: '/faults', name: 'Faults', icon: Wrench },
+		{ href: '/records', name: 'Records', icon: Archive }
+	];
+	const here = (link: (typeof SPINE)[number]) => {
+		const path = page.url.pathname;
+		if (link.href === '/') return path === '/';
+		return path.startsWith(link.href) || (link.also !== undefined && path.startsWith(link.also));
+	};
+	let scan: HTMLInputElement | undefined = $state();
+	let text = $state('');
+
+	onMount(() => outbox.wake());
+
+	function shortcut(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (event.key !== '/' || target.closest('input, textarea, select, [role=dialog]')) return;
+		event.preventDefault();
+		scan?.focus();
+	}
+	async function find(event: SubmitEvent) {
+		event.preventDefault();
+		if (!text.trim()) return;
+		// eslint-disable-next-line svelte/no-navigation-without-resolve
+		await goto(`/scan?q=${encodeURIComponent(text)}`);
+		text = '';
+		scan?.blur();
+	}
+</script>
+
+<svelte:window onkeydown={shortcut} />
+
+<a href="#main" class="button sr-only focus:not-sr-only focus:absolute focus:z-50">To the page</a>
+<div class="shell">
+	<header class="no-print">
+		<a href="/" class="wordmark">Grevan</a>
+		<form role="search" onsubmit={find} action="/scan" method="get">
+			<label class="sr-only" for="scan">Scan a tag, or search</label>
+			<kbd aria-hidden="true">/</kbd>
+			<input
+				id="scan"
+				name="q"
+				autocomplete="off"
+				bind:this={scan}
+				bind:value={text}
+				placeholder="Scan a tag, or type a tag, model, place"
+			/>
+		</form>
+		<div class="facts">
+			<span>Rules <b>{ruleSet.toUpperCase()}</b></span>
+			<span class="units">bar · °C · ppm</span>
+			<span class="link" role="status" data-link={outbox.link}>
+				{#if outbox.link === 'live' && outbox.waiting.length === 0}<span aria-hidden="true">●</span> live
+				{:else if outbox.link === 'signed out'}<span aria-hidden="true">■</span> signed out, {outbox
+						.waiting.length} unsent
+				{:else}<span aria-hidden="true">◌</span>
+					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}
+			</span>
+			<form method="post" action="/theme">
+				<input type="hidden" name="next" value={page.url.pathname + page.url.search} />
+				<button
+					class="icon"
+					name="theme"
+					value={theme === 'night' ? 'day' : 'night'}
+					aria-label={theme === 'night' ? 'Day theme' : 'Night theme'}
+				>
+					{#if theme === 'night'}<Sun size={18} aria-hidden="true" />{:else}<Moon
+							size={18}
+							aria-hidden="true"
+						/>{/if}
+				</button>
+			</form>
+			<span class="who"><b>{actor.name}</b>, {actor.role}</span>
+			<form method="post" action="/sign-out">
+				<button class="linkish min-h-11">Sign out</button>
+			</form>
+		</div>
+	</header>
+	<nav class="no-print" aria-label="Work">
+		{#each SPINE as link (link.href)}
+			<a href={link.href} class:on={here(link)} aria-current={here(link) ? 'page' : undefined}>
+				<link.icon size={18} aria-hidden="true" />{link.name}
+			</a>
+		{/each}
+	</nav>
+	<main id="main" tabindex="-1">{@render children()}</main>
+</div>
+
+<style>
+	.shell {
+		display: grid;
+		grid-template: auto auto 1fr / minmax(0, 1fr);
+		min-height: 100dvh;
+	}
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.3rem 1rem;
+		padding: 0.25rem 1rem;
+		border-bottom: 2px solid var(--ink);
+	}
+	.wordmark {
+		font-weight: 750;
+		font-size: 1.4rem;
+		letter-spacing: -0.01em;
+		text-decoration: none;
+	}
+	header form[role='search'] {
+		position: relative;
+		flex: 1 1 16rem;
+		max-width: 26rem;
+	}
+	header form[role='search'] kbd {
+		position: absolute;
+		left: 10px;
+		top: 12px;
+	}
+	header input {
+		width: 100%;
+		padding-left: 2.4rem;
+	}
+	.facts {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0 1.2rem;
+		margin-left: auto;
+		font-size: 0.93rem;
+	}
+	.link {
+		color: var(--ready);
+		white-space: nowrap;
+	}
+	.link:not([data-link='live']) {
+		color: var(--held);
+		font-weight: 700;
+	}
+	.icon {
+		display: grid;
+		place-items: center;
+		width: 44px;
+		height: 44px;
+		border: 0;
+		background: none;
+		color: inherit;
+		cursor: pointer;
+	}
+	nav {
+		display: flex;
+		overflow-x: auto;
+		border-bottom: 1px solid var(--rule);
+	}
+	nav a {
+		display: flex;
+		align-items: center;
+		gap: 0.55rem;
+		min-height: 44px;
+		padding: 0 0.9rem;
+		text-decoration: none;
+		white-space: nowrap;
+	}
+	nav a.on {
+		font-weight: 700;
+		background: var(--sheet);
+		box-shadow: inset 0 -4px 0 var(--accent);
+	}
+	main {
+		padding: 1.1rem 1rem 2rem;
+		min-width: 0;
+	}
+	main:focus {
+		outline: none;
+	}
+	@media (max-width: 48rem) {
+		.units,
+		.who {
+			display: none;
+		}
+	}
+	@media (min-width: 64rem) {
+		.shell {
+			grid-template: auto 1fr / 136px minmax(0, 1fr);
+		}
+		header {
+			grid-column: 1 / 3;
+			flex-wrap: nowrap;
+		}
+		.wordmark {
+			width: 118px;
+		}
+		nav {
+			flex-direction: column;
+			border-bottom: 0;
+			border-right: 1px solid var(--rule);
+			padding-top: 0.6rem;
+		}
+		nav a.on {
+			box-shadow: inset 5px 0 0 var(--accent);
+		}
+		main {
+			padding: 1.2rem 1.6rem 2rem;
+		}
+	}
+</style>

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { answer, runAnswers } from '$lib/server/inspections';
+import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/request';
+
+const body = z.object({
+	id: clientId,
+	step: z.string().max(60),
+	value: z.enum(['good', 'reject', 'not fitted', 'cleared']),
+	code: z.string().max(12).nullish(),
+	note: z.string().trim().max(500, 'A note has at most 500 characters.').nullish(),
+	seen: z.number().int().min(0)
+});
+
+export const POST = (event) =>
+	api(async () => {
+		const given = parse(body, await jsonBody(event.request));
+		await answer(contextOf(event), event.locals.site, { ...given, runId: event.params.id });
+		return { answers: await runAnswers(event.locals.db, event.params.id) };
+	});

@@ -1,0 +1,14 @@
+import { calculate } from '$core/calc/registry';
+import { apiKeyHolds } from '$lib/server/auth';
+
+/** One calculation: signed in, or with a key. Bad input: 422 with the same body as the command line. */
+export const POST = async ({ params, request, locals }) => {
+	const key = request.headers.get('x-api-key');
+	const known = locals.actor !== null || (key !== null && (await apiKeyHolds(locals.db, key)));
+	if (!known)
+		return Response.json({ message: 'Sign in, or send a key in x-api-key.' }, { status: 401 });
+	const input: unknown = await request.json().catch(() => undefined);
+	const result = calculate(params.operation, input);
+	const unknown = !result.ok && result.value.error.code === 'unknown_operation';
+	return Response.json(result.value, { status: result.ok ? 200 : unknown ? 404 : 422 });
+};

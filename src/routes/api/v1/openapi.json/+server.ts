@@ -1,0 +1,3 @@
+import { openApi } from '$core/calc/openapi';
+
+export const GET = () => Response.json(openApi('1'));

@@ -1,0 +1,13 @@
+import { faultsByStation, openDefects } from '$lib/server/faults';
+import { contextOf, page } from '$lib/server/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const { db } = contextOf(event);
+		const [open, byStation] = await Promise.all([openDefects(db), faultsByStation(db)]);
+		return {
+			open: open.map(({ defect, tag, place, by }) => ({ ...defect, tag, place, by })),
+			byStation
+		};
+	});

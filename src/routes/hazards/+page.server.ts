@@ -1,0 +1,26 @@
+import { may } from '$lib/server/context';
+import { listPlans } from '$lib/server/hazards';
+import { contextOf, page } from '$lib/server/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const plans = await listPlans(context.db);
+		return {
+			mayPlan: may(context.actor.role, 'plan'),
+			plans: plans.map(({ plan, place, by, decision }) => ({
+				id: plan.id,
+				number: plan.number,
+				task: plan.task,
+				place,
+				by,
+				changedAt: plan.changedAt,
+				version: plan.version,
+				outcome: decision.outcome,
+				required: decision.requiredFactor,
+				first: decision.permitted[0]?.label ?? null,
+				contaminants: plan.facts.contaminants.map((c) => c.name)
+			}))
+		};
+	});

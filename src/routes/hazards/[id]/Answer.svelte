@@ -1,0 +1,121 @@
+<script lang="ts">
+	/** What the facts permit: the answer, its filter, how long it lasts, what would change it. */
+	import type { HazardDecision } from '$core/hazards/decision';
+	import type { HazardFacts } from '$core/hazards/facts';
+	import { STANDING_CAUTION } from '$core/hazards/ladder';
+	import type { PlanLife } from '$core/filters/plan-life';
+	import Because from '$lib/ui/because/Because.svelte';
+	import FilterBand from '$lib/ui/form/FilterBand.svelte';
+	import { OUTCOME_SENTENCES } from '$lib/ui/outcome';
+	import Reading from '$lib/ui/reading/Reading.svelte';
+
+	interface Props {
+		decision: HazardDecision;
+		facts: HazardFacts;
+		life: PlanLife | null;
+	}
+	let { decision, facts, life }: Props = $props();
+	const first = $derived(decision.permitted[0]);
+	const half = $derived(decision.permitted.find((k) => k.kind === 'half-mask'));
+	const shown = $derived(half ?? first);
+	const scheme = $derived(facts.ruleSet === 'us' ? 'us' : 'en');
+	const code = $derived(shown?.filters?.[scheme]);
+	const other = $derived(shown?.filters?.[scheme === 'us' ? 'en' : 'us']);
+	const clock = (minutes: number) =>
+		minutes >= 60
+			? `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+			: `${minutes} min`;
+	const model = $derived(life?.parts.find((p) => p.estimate)?.estimate);
+	const lifeReasons = $derived(life?.parts.flatMap((p) => p.reasons) ?? []);
+	const halfRefused = $derived(half ? null : decision.rejected.find((k) => k.kind === 'half-mask'));
+	const short = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+</script>
+
+<div class="rounded border-2 border-ink bg-sheet p-4" aria-live="polite">
+	<h2>Under these facts</h2>
+	<p class="text-[1.4rem] leading-tight font-bold" data-testid="outcome">
+		{decision.outcome === 'filter' && shown ? shown.label : OUTCOME_SENTENCES[decision.outcome]}
+	</p>
+	{#if code}
+		<div class="mt-3"><FilterBand {code} {scheme} /></div>
+		<p class="text-soft mt-1 text-[0.9rem]">
+			{scheme === 'us' ? '42 CFR 84' : 'EN 14387, EN 143'}{other
+				? ` · other scheme: ${other}`
+				: ' · no code in the other scheme'}
+		</p>
+	{:else if shown && decision.outcome !== 'filter'}<p class="mt-1">
+			{shown.label}, the lightest that holds.
+		</p>{/if}
+	<dl class="mt-3 grid grid-cols-[1fr_auto] gap-y-1">
+		{#if decision.requiredFactor}<dt>Factor needed</dt>
+			<dd class="text-right font-mono font-semibold">{decision.requiredFactor}</dd>{/if}
+		{#if shown}<dt>Factor of this kind</dt>
+			<dd class="text-right font-mono font-semibold">{shown.factor}</dd>
+			<dt>Holds up to</dt>
+			<dd class="text-right font-mono font-semibold">{short(shown.maxUseMultiple)} × limit</dd>{/if}
+		{#if decision.suit !== 'none'}<dt>On the skin</dt>
+			<dd class="text-right font-semibold">{decision.suit}</dd>{/if}
+	</dl>
+	{#if code && life && decision.outcome === 'filter'}
+		<div class="mt-3 border-t border-rule pt-3">
+			{#if life.changeAfterMin === null}<p>
+					Change the filters by breathing resistance, damage and date.
+				</p>
+			{:else}
+				<Reading
+					label="Change the filters after"
+					value={clock(life.changeAfterMin)}
+					large={false}
+				/>
+				{#if model?.outcome === 'estimate'}<p class="text-soft mt-1 text-[0.93rem]">
+						The model reaches a tenth at {clock(Math.round(model.breakthroughMin))}; {clock(
+							Math.round(model.lowerBoundMin)
+						)} is its lower 95 % bound{model.humidityFactor < 1
+							? `, humidity leaves ${Math.round(model.humidityFactor * 100)} %`
+							: ''}. A pair of a bed the maker states nothing about.
+					</p>{/if}
+				{#if life.singleUse}<p class="font-semibold text-due">
+						Once only: discard at the end of the shift.
+					</p>{/if}
+			{/if}
+			<Because title="Change time" reasons={lifeReasons} label="Because of the model" />
+		</div>
+	{/if}
+	<Because
+		title={OUTCOME_SENTENCES[decision.outcome]}
+		reasons={decision.reasons}
+		changesIf={decision.changesIf}
+		conditions={decision.conditions}
+	/>
+	{#if decision.changesIf[0]}<p class="mt-2 border-l-4 border-accent pl-3">
+			{decision.changesIf[0]}
+		</p>{/if}
+	{#if halfRefused}<p class="mt-2 border-l-4 border-held pl-3">
+			<b>Not</b> a half mask: {halfRefused.reason.toLowerCase()}
+		</p>{/if}
+	{#each decision.conditions as line (line)}<p class="mt-2 border-l-4 border-due pl-3">
+			{line}
+		</p>{/each}
+	<details class="mt-3">
+		<summary class="min-h-11 cursor-pointer content-center font-semibold"
+			>All {decision.permitted.length} kinds permitted</summary
+		>
+		<table class="w-full text-left text-[0.93rem]">
+			<thead class="text-soft"
+				><tr
+					><th class="font-semibold">Kind</th><th class="text-right font-semibold">Factor</th><th
+						class="text-right font-semibold">Filter</th
+					></tr
+				></thead
+			>
+			<tbody
+				>{#each decision.permitted as kind (kind.kind)}<tr class="border-t border-rule"
+						><td class="py-1 pr-2">{kind.label}</td><td class="text-right font-mono"
+							>{kind.factor}</td
+						><td class="text-right font-mono">{kind.filters?.[scheme] ?? 'none'}</td></tr
+					>{/each}</tbody
+			>
+		</table>
+	</details>
+	<p class="text-soft mt-3 text-[0.9rem]">{STANDING_CAUTION.text}</p>
+</div>

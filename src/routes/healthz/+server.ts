@@ -1,0 +1,2 @@
+/** The process is alive. */
+export const GET = () => new Response('ok\n');

@@ -1,0 +1,116 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { format, parseISO } from 'date-fns';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data } = $props();
+	const STATES = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
+	let form: HTMLFormElement | undefined = $state();
+	let timer: ReturnType<typeof setTimeout> | undefined;
+
+	const at = (page: number) => {
+		// eslint-disable-next-line svelte/prefer-svelte-reactivity
+		const params = new URLSearchParams();
+		for (const [key, value] of Object.entries({ q: data.q, state: data.state, place: data.place }))
+			if (value) params.set(key, value);
+		if (page > 1) params.set('page', String(page));
+		return `/items?${params}`;
+	};
+	function typed() {
+		clearTimeout(timer);
+		timer = setTimeout(() => form?.requestSubmit(), 250);
+	}
+	function submit(event: SubmitEvent) {
+		event.preventDefault();
+		// eslint-disable-next-line svelte/prefer-svelte-reactivity
+		const params = new URLSearchParams(new FormData(form) as unknown as Record<string, string>);
+		// eslint-disable-next-line svelte/no-navigation-without-resolve
+		void goto(`/items?${params}`, { keepFocus: true, replaceState: true, noScroll: true });
+	}
+</script>
+
+<svelte:head><title>Items · Grevan</title></svelte:head>
+<div class="flex flex-wrap items-baseline gap-x-4">
+	<h1>Half masks</h1>
+	<p class="text-soft" role="status">{data.total.toLocaleString('en-GB')} found</p>
+</div>
+<form bind:this={form} onsubmit={submit} method="get" class="mt-3 flex flex-wrap items-end gap-3">
+	<div>
+		<label class="label" for="q">Tag, model or place</label><input
+			id="q"
+			name="q"
+			value={data.q}
+			oninput={typed}
+			autocomplete="off"
+			class="w-64"
+		/>
+	</div>
+	<div>
+		<label class="label" for="state">State</label>
+		<select id="state" name="state" value={data.state} onchange={typed}
+			><option value="">any</option>{#each STATES as state (state)}<option>{state}</option
+				>{/each}</select
+		>
+	</div>
+	<div>
+		<label class="label" for="place">Place</label>
+		<select id="place" name="place" value={data.place} onchange={typed}
+			><option value="">any</option>{#each data.places as place (place.id)}<option value={place.id}
+					>{place.name}</option
+				>{/each}</select
+		>
+	</div>
+	<noscript><button class="button">Find</button></noscript>
+</form>
+
+{#if data.total === 0}
+	<p class="mt-6 max-w-prose">
+		{#if data.q}No item carries or names “{data.q}”. Look at the label again: tags read like
+			HM-0101.{:else}No item is in this state here.{/if}
+		<a class="linkish" href="/items">Show all</a>
+	</p>
+{:else}
+	<div class="mt-3 overflow-x-auto">
+		<table class="w-full min-w-[44rem] border-collapse text-left">
+			<thead
+				><tr class="border-b-[1.5px] border-ink"
+					>{#each ['State', 'Tag', 'Model', 'Size', 'Place', 'Last inspected', 'Last day'] as head (head)}<th
+							class="py-2 pr-4 text-[0.88rem] text-soft">{head}</th
+						>{/each}</tr
+				></thead
+			>
+			<tbody>
+				{#each data.rows as row (row.id)}
+					<tr class="rowline hover:bg-tint">
+						<td class="py-1 pr-4"><StateMark state={row.state} word /></td>
+						<td class="pr-4"
+							><a class="tag flex min-h-11 items-center" href="/items/{row.tag}">{row.tag}</a></td
+						>
+						<td class="pr-4">{row.model}</td>
+						<td class="pr-4">{row.size}</td>
+						<td class="pr-4">{row.place}</td>
+						<td class="pr-4 font-mono text-[0.92rem]"
+							>{row.lastInspectionOn
+								? format(parseISO(row.lastInspectionOn), 'd MMM yyyy')
+								: 'never'}</td
+						>
+						<td class="font-mono text-[0.92rem] whitespace-nowrap"
+							>{row.lastInspectionOn || row.dueWhat === 'filters'
+								? format(parseISO(row.dueOn), 'd MMM yyyy')
+								: '–'}
+							<span class="text-soft font-sans">{row.dueWhat === 'filters' ? 'filters' : ''}</span
+							></td
+						>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	</div>
+	{#if data.pages > 1}
+		<nav class="mt-4 flex items-center gap-3" aria-label="Pages">
+			{#if data.number > 1}<a class="button" href={at(data.number - 1)}>Back</a>{/if}
+			<span>Page {data.number} of {data.pages}</span>
+			{#if data.number < data.pages}<a class="button" href={at(data.number + 1)}>Next</a>{/if}
+		</nav>
+	{/if}
+{/if}

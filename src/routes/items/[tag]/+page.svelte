@@ -1,0 +1,193 @@
+<script lang="ts">
+	import { format, parseISO } from 'date-fns';
+	import { airwayOf } from '$core/data/families';
+	import { procedureVersion } from '$core/data/procedures';
+	import { rejectCode } from '$core/data/reject-codes';
+	import { repairOf } from '$core/data/repairs';
+	import { ZONE_NAMES } from '$core/airway/airway';
+	import Airway from '$lib/ui/airway/Airway.svelte';
+	import { marksOfAnswers, withDefects } from '$lib/ui/airway/item-marks';
+	import Because from '$lib/ui/because/Because.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import FilterBand from '$lib/ui/form/FilterBand.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data, form } = $props();
+	const airway = $derived(airwayOf(data.item.family));
+	const procedure = $derived(
+		data.lastRun ? procedureVersion(data.lastRun.procedure, data.lastRun.procedureVersion) : null
+	);
+	const answers = $derived(
+		new Map(
+			(data.lastRun?.answers ?? []).map((a) => [
+				a.step,
+				{ ...a, severity: a.code ? rejectCode(a.code).severity : null }
+			])
+		)
+	);
+	const marks = $derived(
+		withDefects(procedure ? marksOfAnswers(procedure, answers) : {}, data.defects)
+	);
+	let station = $state<string | null>(null);
+	const shown = $derived(airway.stations.find((s) => s.key === station) ?? null);
+	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
+	const next = $derived(data.verdict.reasons.find((r) => r.rule === 'due.calendar')?.text);
+	const HEADLINE: Record<string, string> = {
+		ready: 'Ready on these facts',
+		due: 'Usable, something falls due',
+		overdue: 'Overdue: not to be used',
+		held: 'Held: not to be used',
+		'in service': 'In service: not to be used',
+		retired: 'Out of use for good'
+	};
+	const id = crypto.randomUUID();
+	const usable = $derived(!['retired'].includes(data.verdict.outcome));
+</script>
+
+<svelte:head><title>{data.item.tag} · Grevan</title></svelte:head>
+<div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+	<span class="tag rounded border-[1.5px] border-ink bg-sheet px-2 text-[1.45rem]"
+		>{data.item.tag}</span
+	>
+	<h1>{data.model.name}</h1>
+	<p class="text-soft">
+		half mask · size {data.item.size} · {data.place} · serial
+		<span class="font-mono">{data.item.serial}</span>
+	</p>
+	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"
+		>History</a
+	>
+</div>
+
+<div class="mt-4">
+	<Airway
+		stations={airway.stations}
+		{marks}
+		label="Airway of {data.item.tag}, from the room air to the bag"
+		current={station}
+		onchoose={(key) => (station = key)}
+	/>
+</div>
+<p class="text-soft mt-1 hidden text-[0.86rem] md:block">
+	left above, right below · dashed room air, plain inside the mask · thin line: what holds it ·
+	choose a station to see it
+</p>
+
+{#if form?.fault}<div class="mt-4">
+		<Notice kind="fault"><p>{form.fault.message}</p></Notice>
+	</div>{/if}
+
+<div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
+	<section aria-labelledby="station">
+		{#if shown}
+			{@const found = data.defects.filter((d) => d.station === shown.key)}
+			<p class="text-soft">{ZONE_NAMES[shown.zone]}</p>
+			<h2 id="station" class="text-[1.6rem]! leading-tight text-ink!">{shown.name}</h2>
+			<p class="mt-1">What can be wrong: {shown.faults.toLowerCase()}.</p>
+			{#if data.lastRun}<p class="mt-2">
+					Last time here: <b
+						>{marks[shown.key]?.says ?? marks[shown.key]?.mark ?? 'not looked at'}</b
+					>
+					<span class="text-soft"
+						>· {day(String(data.lastRun.signedAt?.toISOString()))} · {data.lastRun.by}</span
+					>
+				</p>{/if}
+			{#each found as defect (defect.id)}
+				<p class="mt-2">
+					<a class="linkish" href="/faults/{defect.id}"
+						><span class="tag">{defect.code}</span> {rejectCode(defect.code).name}</a
+					>
+				</p>
+			{/each}
+		{:else}
+			<h2 id="station">Open faults</h2>
+			{#if data.defects.length === 0}<p class="mt-1">
+					None. {data.lastRun
+						? `Last inspected ${day(String(data.lastRun.signedAt?.toISOString()))} by ${data.lastRun.by}.`
+						: 'Never inspected here.'}
+				</p>{/if}
+			<ul>
+				{#each data.defects as defect (defect.id)}
+					<li class="rowline">
+						<a
+							href="/faults/{defect.id}"
+							class="grid min-h-12 grid-cols-[1.6rem_5rem_1fr] items-center gap-3 no-underline"
+						>
+							<StateMark
+								state={defect.severity === 'watch' || defect.severity === 'note' ? 'watch' : 'held'}
+							/>
+							<span class="tag">{defect.code}</span>
+							<span
+								><b>{airway.stations.find((s) => s.key === defect.station)?.name}</b>: {rejectCode(
+									defect.code
+								).name}{#if defect.note}<span class="text-soft"> · {defect.note}</span>{/if}</span
+							>
+						</a>
+					</li>
+				{/each}
+			</ul>
+		{/if}
+
+		<h2 class="mt-7">Filters on it</h2>
+		{#if data.pair}
+			<div class="mt-2 flex flex-wrap items-center gap-4">
+				<span class="tag">{data.pairTag}</span>
+				<FilterBand
+					code={(data.site.ruleSet === 'us' ? data.pair.model.codeUs : data.pair.model.codeEn) ??
+						data.pair.model.name}
+					scheme={data.site.ruleSet === 'us' ? 'us' : 'en'}
+					small
+				/>
+				<span
+					>{data.pair.model.name}, opened {day(data.pair.pair.openedOn)}, {data.pair.pair
+						.initials}</span
+				>
+			</div>
+			<p class="mt-2">
+				Last day <b>{day(data.pair.change.changeOn)}</b>{#if data.pair.change.changeAfterMin}, or
+					after <b>{data.pair.change.changeAfterMin} min</b> of wear, whichever comes first{/if}.
+				<Because
+					title="Change the filters by {day(data.pair.change.changeOn)}"
+					reasons={data.pair.change.reasons}
+				/>
+			</p>
+		{:else}
+			<p class="mt-1">
+				No opened pair. <a class="linkish" href="/filters">Open one under Filters</a>, from a hazard
+				plan.
+			</p>
+		{/if}
+	</section>
+
+	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="State">
+		<StateMark state={data.verdict.outcome} word size={24} />
+		<p class="mt-2 text-[1.3rem] leading-tight font-bold">{HEADLINE[data.verdict.outcome]}</p>
+		<p class="mt-2">
+			{data.verdict.outcome === 'held' || data.verdict.outcome === 'in service'
+				? data.verdict.reasons[0]?.text
+				: (next ?? data.verdict.reasons[0]?.text)}
+		</p>
+		<Because title="{data.item.tag} is {data.verdict.outcome}" reasons={data.verdict.reasons} />
+		<div class="mt-3 grid gap-2">
+			{#if data.openRun}
+				<a class="button primary" href="/runs/{data.openRun.id}">Go on with the inspection</a>
+			{:else if data.mayInspect && usable}
+				<form method="post" action="?/inspect">
+					<input type="hidden" name="id" value={id} />
+					<button class="button primary w-full"
+						>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}</button
+					>
+				</form>
+			{/if}
+			{#if data.job}
+				<a class="button" href="/faults/{data.defects[0]?.id}"
+					>{data.job.doneAt ? 'Release' : 'Repair'}: {repairOf(
+						data.job.repair
+					).name.toLowerCase()}</a
+				>
+			{:else if data.defects[0] && data.mayInspect}
+				<a class="button" href="/faults/{data.defects[0].id}">Repair it</a>
+			{/if}
+		</div>
+	</aside>
+</div>

@@ -1,0 +1,51 @@
+<script lang="ts">
+	import { format, parseISO } from 'date-fns';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data } = $props();
+	const HORIZONS = [7, 30, 90];
+	const count = $derived(data.days.reduce((sum, day) => sum + day.items.length, 0));
+</script>
+
+<svelte:head><title>Plan · Grevan</title></svelte:head>
+<div class="flex flex-wrap items-baseline gap-x-4">
+	<h1>Plan</h1>
+	<p class="text-soft">
+		{count} fall due until {format(parseISO(data.until), 'd MMM yyyy')}, by last day
+	</p>
+	<nav class="ml-auto flex gap-2" aria-label="How far ahead">
+		{#each HORIZONS as days (days)}
+			<a
+				class="button {days === data.horizon ? 'primary' : ''}"
+				href="/plan?days={days}"
+				aria-current={days === data.horizon ? 'true' : undefined}>{days} days</a
+			>
+		{/each}
+	</nav>
+</div>
+{#if count === 0}<p class="mt-4">Nothing falls due in this time.</p>{/if}
+<div class="mt-4 grid gap-x-10 md:grid-cols-2">
+	{#each data.days as { day, items } (day)}
+		<section class="mb-5 break-inside-avoid" aria-label={day}>
+			<h2 class={day === 'overdue' ? 'text-held!' : ''}>
+				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {items.length}
+			</h2>
+			<ul>
+				{#each items as item (item.id)}
+					<li class="rowline">
+						<a
+							href="/items/{item.tag}"
+							class="grid min-h-11 grid-cols-[1.6rem_5.6rem_1fr] items-center gap-3 no-underline"
+						>
+							<StateMark state={item.state} /><span class="tag">{item.tag}</span>
+							<span
+								>{item.dueWhat === 'filters' ? 'Change the filters' : 'Inspection'}
+								<span class="text-soft">· {item.place}</span></span
+							>
+						</a>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/each}
+</div>

@@ -1,0 +1,10 @@
+import { history, verifyChain } from '$lib/server/audit';
+import { contextOf, page } from '$lib/server/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const check = event.url.searchParams.has('check') ? await verifyChain(context.db) : null;
+		return { lines: await history(context, { limit: 60 }), check };
+	});

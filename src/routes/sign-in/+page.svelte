@@ -1,0 +1,99 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import { page } from '$app/state';
+	import Field from '$lib/ui/form/Field.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+
+	let { data, form } = $props();
+	const WHAT: Record<string, string> = {
+		technician: 'plans, inspects, opens filters, repairs',
+		supervisor: 'all that, and releases repaired items',
+		viewer: 'looks, changes nothing',
+		admin: 'all of it'
+	};
+	const next = $derived(page.url.search.replace(/^\?/, '&'));
+</script>
+
+<svelte:head><title>Sign in · Grevan</title></svelte:head>
+<div class="pt-[6vh]">
+	<svg viewBox="0 0 700 90" class="w-full" aria-hidden="true">
+		<g fill="none" stroke="var(--ink)" stroke-width="2.6">
+			<path
+				d="M0 45H90M90 45c26-34 34-34 60-34h110c26 0 34 0 60 34M90 45c26 34 34 34 60 34h110c26 0 34 0 60-34"
+				stroke-dasharray="7 6"
+			/>
+			<path d="M320 45H560" />
+			<path d="M560 45H700" stroke-dasharray="7 6" />
+		</g>
+		<g fill="var(--ready)"
+			><circle cx="180" cy="11" r="8" /><circle cx="240" cy="11" r="8" /><circle
+				cx="180"
+				cy="79"
+				r="8"
+			/><circle cx="240" cy="79" r="8" /><circle cx="400" cy="45" r="8" /><circle
+				cx="500"
+				cy="45"
+				r="8"
+			/></g
+		>
+	</svg>
+	<h1 class="mt-4 text-[2.2rem]!">Grevan</h1>
+	<p class="text-soft text-[1.1rem]">Breathing protection, from the hazard to the ready shelf.</p>
+
+	<div class="mt-8 grid gap-10 md:grid-cols-2">
+		<form method="post" action="?/enter{next}" use:enhance class="grid content-start gap-4">
+			{#if form?.message}<Notice kind="fault"><p>{form.message}</p></Notice>{/if}
+			<Field id="email" label="Address">
+				{#snippet children(field)}<input
+						{...field}
+						name="email"
+						type="email"
+						autocomplete="username"
+						required
+						value={form?.email ?? ''}
+						class="w-full"
+					/>{/snippet}
+			</Field>
+			<Field id="password" label="Password">
+				{#snippet children(field)}<input
+						{...field}
+						name="password"
+						type="password"
+						autocomplete="current-password"
+						required
+						class="w-full"
+					/>{/snippet}
+			</Field>
+			<button class="button primary justify-self-start">Sign in</button>
+		</form>
+
+		{#if data.demo.length}
+			<section aria-labelledby="demo">
+				<h2 id="demo">Demo: go in as</h2>
+				<ul class="mt-1">
+					{#each data.demo as person (person.email)}
+						<li class="rowline">
+							<form method="post" action="?/demo{next}" use:enhance>
+								<input type="hidden" name="email" value={person.email} />
+								<button
+									class="flex min-h-12 w-full cursor-pointer items-center justify-between gap-4 text-left hover:bg-tint"
+								>
+									<span><b>{person.name}</b>, {person.role}</span><span
+										class="text-soft text-[0.9rem]">{WHAT[person.role]}</span
+									>
+								</button>
+							</form>
+						</li>
+					{/each}
+				</ul>
+				<p class="text-soft mt-2 text-[0.9rem]">
+					Invented people at an invented site, Osmund Sound Harbour Works.
+				</p>
+			</section>
+		{/if}
+	</div>
+	<p class="text-soft mt-10 max-w-prose text-[0.9rem]">
+		Grevan supports a competent person; it does not replace one. Local law, the maker's instructions
+		and licensed practice come first.
+	</p>
+</div>
