@@ -27,7 +27,6 @@
 		const line = lines[chosen];
 		if (event.key === 'ArrowDown') chosen = Math.min(lines.length - 1, chosen + 1);
 		else if (event.key === 'ArrowUp') chosen = Math.max(0, chosen - 1);
-		// eslint-disable-next-line svelte/no-navigation-without-resolve
 		else if (event.key === 'Enter' && line && event.target === document.body) void goto(line.href);
 		else return;
 		event.preventDefault();
@@ -52,13 +51,11 @@
 		<ol class="mt-1">
 			{#each lines as line, i (line.href + line.title)}
 				<li
-					class={i === chosen
-						? 'my-1 rounded border-2 border-ink bg-sheet'
-						: 'rowline border-2 border-transparent'}
+					class={i === chosen ? 'relative z-10 rounded bg-sheet outline-2 outline-ink' : 'rowline'}
 				>
 					<a
 						href={line.href}
-						class="grid grid-cols-[1.6rem_5.6rem_1fr_auto] items-baseline gap-x-3 px-3 py-2 no-underline"
+						class="grid grid-cols-[1.6rem_5.6rem_1fr_auto] items-start gap-x-3 px-3 py-2 no-underline"
 						onfocus={() => (chosen = i)}
 					>
 						<StateMark state={line.kind === 'watch' ? 'watch' : line.state} />

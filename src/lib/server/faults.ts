@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, ne, or } from 'drizzle-orm';
 import { airwayOf, stationOf } from '../../core/data/families.ts';
 import { rejectCode } from '../../core/data/reject-codes.ts';
 import { PARTS, partForStation, repairOf } from '../../core/data/repairs.ts';
@@ -129,7 +129,7 @@ export function faultsByStation(db: Connection) {
 	return db
 		.select({ station: defect.station, n: count() })
 		.from(defect)
-		.where(sql`${defect.closedHow} is distinct from 'withdrawn'`)
+		.where(or(isNull(defect.closedHow), ne(defect.closedHow, 'withdrawn')))
 		.groupBy(defect.station);
 }
 
@@ -232,13 +232,13 @@ export async function startJob(context: Context, site: Site, start: JobStart): P
 	const repair = findRepair(start.repair);
 	try {
 		return await inTransaction(context, async (tx) => {
-			const [again] = await tx.select().from(serviceJob).where(eq(serviceJob.id, start.id));
-			if (again) return again.id;
 			const defects = await tx
 				.select()
 				.from(defect)
 				.where(and(inArray(defect.id, start.defectIds), isNull(defect.closedAt)))
 				.for('update');
+			const [again] = await tx.select().from(serviceJob).where(eq(serviceJob.id, start.id));
+			if (again) return again.id;
 			if (defects.length === 0 || defects.some((d) => d.itemId !== start.itemId))
 				throw new Fault('conflict', 'These faults are not open on this item any more.');
 			const taken = await supersedeFailed(tx, context, start.itemId);

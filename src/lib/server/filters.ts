@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { asc, desc, eq, isNull } from 'drizzle-orm';
 import { bedOf } from '../../core/filters/service-life.ts';
 import { parseEn, type GasClass } from '../../core/filters/filter-code.ts';
 import { planLife, type PlanLife } from '../../core/filters/plan-life.ts';
@@ -139,14 +139,16 @@ export async function openPair(
 	const { page, asOf } = await stockForPlan(context, site, input.planId);
 	const mask = await itemByTag(context.db, input.itemTag);
 	return inTransaction(context, async (tx) => {
-		const [again] = await tx.select().from(filterPair).where(eq(filterPair.id, input.id));
-		if (again) return opened(tx, again.itemId);
+		// The locks come first: a retry that races its first try waits here and then finds it done.
+		await tx.select({ id: item.id }).from(item).where(eq(item.id, mask.item.id)).for('update');
 		const [row] = await tx
 			.select({ lot: filterLot, model: filterModel })
 			.from(filterLot)
 			.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 			.where(eq(filterLot.id, input.lotId))
 			.for('update', { of: filterLot });
+		const [again] = await tx.select().from(filterPair).where(eq(filterPair.id, input.id));
+		if (again) return opened(tx, again.itemId);
 		if (!row) throw new Fault('not found', 'This lot is not in the store.', 'lotId');
 		if (mask.item.retiredOn)
 			throw new Fault('conflict', `${mask.item.tag} is out of use for good.`, 'itemTag');

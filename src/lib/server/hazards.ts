@@ -57,9 +57,13 @@ export async function savePlan(context: Context, input: PlanInput): Promise<numb
 		const content = { task: input.task, placeId: input.placeId, facts: input.facts };
 		const change = { ...content, changedBy: context.actor.id, changedAt: context.now() };
 		if (!held) {
-			await tx
+			const made = await tx
 				.insert(hazardPlan)
-				.values({ id: input.id, ...change, createdBy: context.actor.id, version: 1 });
+				.values({ id: input.id, ...change, createdBy: context.actor.id, version: 1 })
+				.onConflictDoNothing()
+				.returning({ id: hazardPlan.id });
+			// A retry that raced its first try.
+			if (made.length === 0) return 1;
 		} else if (held.plan.version !== input.version) {
 			// A retried first save finds its own plan already there.
 			if (input.version === 0 && held.plan.changedBy === context.actor.id) return held.plan.version;

@@ -102,7 +102,7 @@
 					{#each serving as row (row.lot.id)}
 						<li class="rowline">
 							<label
-								class="grid min-h-14 cursor-pointer grid-cols-[2rem_auto_1fr] items-center gap-x-4 gap-y-1 py-2 hover:bg-tint md:grid-cols-[2rem_10rem_1fr_9rem]"
+								class="grid min-h-14 cursor-pointer grid-cols-[2rem_auto_1fr] items-center gap-x-4 gap-y-1 py-2 hover:bg-tint md:grid-cols-[2rem_12rem_1fr_9rem]"
 							>
 								<input type="radio" name="lot" value={row.lot.id} bind:group={lot} />
 								<FilterBand
@@ -118,7 +118,8 @@
 									></span
 								>
 								<span class="col-span-3 md:col-span-1"
-									>change after <b class="font-mono">{wear(row.life?.changeAfterMin ?? null)}</b
+									>change after <b class="font-mono whitespace-nowrap"
+										>{wear(row.life?.changeAfterMin ?? null)}</b
 									>{row.life?.singleUse ? ', once' : ''}</span
 								>
 							</label>
@@ -126,7 +127,7 @@
 									<Because
 										title="How long {row.model.name} lasts here"
 										reasons={row.life.parts.flatMap((p) => p.reasons)}
-										label="Because of the model"
+										label="How long, and why"
 									/>
 								</div>{/if}
 						</li>
@@ -136,7 +137,7 @@
 				<ul class="mt-1">
 					{#each others as row (row.lot.id)}
 						<li
-							class="rowline grid grid-cols-[auto_1fr] items-center gap-4 py-2 md:grid-cols-[10rem_1fr]"
+							class="rowline grid grid-cols-[auto_1fr] items-center gap-4 py-2 md:grid-cols-[12rem_1fr]"
 						>
 							<FilterBand
 								code={(scheme === 'us' ? row.model.codeUs : row.model.codeEn) ?? row.model.name}
@@ -224,7 +225,7 @@
 		<h2 id="store">Sealed in the store</h2>
 		<ul class="mt-1 grid gap-x-10 md:grid-cols-2">
 			{#each data.lots as { lot: row, model } (row.id)}
-				<li class="rowline grid grid-cols-[9rem_1fr_auto] items-center gap-4 py-2">
+				<li class="rowline grid grid-cols-[12rem_1fr_auto] items-center gap-4 py-2">
 					<FilterBand
 						code={(scheme === 'us' ? model.codeUs : model.codeEn) ?? model.name}
 						{scheme}

@@ -22,9 +22,9 @@
 	}
 	function submit(event: SubmitEvent) {
 		event.preventDefault();
-		// eslint-disable-next-line svelte/prefer-svelte-reactivity
+
 		const params = new URLSearchParams(new FormData(form) as unknown as Record<string, string>);
-		// eslint-disable-next-line svelte/no-navigation-without-resolve
+
 		void goto(`/items?${params}`, { keepFocus: true, replaceState: true, noScroll: true });
 	}
 </script>

@@ -333,10 +333,10 @@ class Seed {
 	/** Open faults: a run of curled discs after one wash, a dead strap, a first sign of ageing. */
 	async stories(): Promise<void> {
 		const stories = [
-			[11, 'exhalation', 'exhalation-disc', 'CURL', 1],
-			[17, 'exhalation', 'exhalation-disc', 'CURL', 1],
-			[23, 'inhalation-left', 'inhalation-left', 'CURL', 2],
-			[30, 'harness', 'harness-straps', 'ELAS', 4],
+			[13, 'exhalation', 'exhalation-disc', 'CURL', 1],
+			[14, 'exhalation', 'exhalation-disc', 'CURL', 1],
+			[15, 'inhalation-left', 'inhalation-left', 'CURL', 2],
+			[22, 'harness', 'harness-straps', 'ELAS', 4],
 			[38, 'facepiece', 'facepiece-body', 'AGE', 9]
 		] as const;
 		for (const [index, station, step, code, ago] of stories) {

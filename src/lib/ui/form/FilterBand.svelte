@@ -34,7 +34,7 @@
 	<span class="tag">{code}</span>
 {:else}
 	<span
-		class="inline-flex overflow-hidden rounded border-[1.5px] border-ink bg-sheet align-middle"
+		class="inline-flex w-fit justify-self-start overflow-hidden rounded border-[1.5px] border-ink bg-sheet align-middle"
 		title={parts.map((p) => `${p.text}: ${p.colour}`).join(', ')}
 	>
 		{#each parts as part, i (i)}

@@ -74,7 +74,7 @@
 				cx="10"
 				cy="10"
 				r="7"
-				fill="none"
+				fill="var(--paper)"
 				stroke={colour}
 				stroke-width="1.6"
 				stroke-dasharray="3 2.4"

@@ -51,7 +51,7 @@
 	async function find(event: SubmitEvent) {
 		event.preventDefault();
 		if (!text.trim()) return;
-		// eslint-disable-next-line svelte/no-navigation-without-resolve
+
 		await goto(`/scan?q=${encodeURIComponent(text)}`);
 		text = '';
 		scan?.blur();

@@ -72,13 +72,13 @@
 							Math.round(model.lowerBoundMin)
 						)} is its lower 95 % bound{model.humidityFactor < 1
 							? `, humidity leaves ${Math.round(model.humidityFactor * 100)} %`
-							: ''}. A pair of a bed the maker states nothing about.
+							: ''}. For a pair with a usual bed; the filter you choose may differ.
 					</p>{/if}
 				{#if life.singleUse}<p class="font-semibold text-due">
 						Once only: discard at the end of the shift.
 					</p>{/if}
 			{/if}
-			<Because title="Change time" reasons={lifeReasons} label="Because of the model" />
+			<Because title="Change time" reasons={lifeReasons} label="How long, and why" />
 		</div>
 	{/if}
 	<Because
@@ -86,6 +86,7 @@
 		reasons={decision.reasons}
 		changesIf={decision.changesIf}
 		conditions={decision.conditions}
+		label="Because"
 	/>
 	{#if decision.changesIf[0]}<p class="mt-2 border-l-4 border-accent pl-3">
 			{decision.changesIf[0]}

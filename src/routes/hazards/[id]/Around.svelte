@@ -34,6 +34,7 @@
 		<label class="label" for="temperature">Temperature, °C</label><input
 			id="temperature"
 			type="number"
+			step="any"
 			class="w-full font-mono"
 			bind:value={facts.temperatureC}
 		/>
@@ -42,6 +43,7 @@
 		<label class="label" for="humidity">Humidity, %</label><input
 			id="humidity"
 			type="number"
+			step="any"
 			min="0"
 			max="100"
 			class="w-full font-mono"

@@ -85,8 +85,8 @@
 	{#each facts.contaminants as row, i (i)}
 		{@const substance = row.substance ? findSubstance(row.substance) : undefined}
 		<li class="rowline py-3">
-			<div class="flex flex-wrap items-end gap-x-3 gap-y-2">
-				<div class="min-w-40 flex-1">
+			<div class="flex flex-wrap items-end gap-x-2 gap-y-2">
+				<div class="min-w-28 flex-1">
 					<b class="text-[1.05rem]">{row.name}</b><br /><span class="text-soft text-[0.9rem]"
 						>{row.form}{substance?.cas ? ` · ${substance.cas}` : ''}</span
 					>
@@ -95,7 +95,7 @@
 					<label class="text-soft block text-[0.85rem]" for="c-{i}">Measured</label>
 					<input
 						id="c-{i}"
-						class="w-24 text-right font-mono"
+						class="w-20 text-right font-mono"
 						inputmode="decimal"
 						disabled={!editable}
 						value={row.concentration?.value ?? ''}
@@ -120,7 +120,7 @@
 					>
 					<input
 						id="l-{i}"
-						class="w-24 text-right font-mono"
+						class="w-20 text-right font-mono"
 						inputmode="decimal"
 						disabled={!editable}
 						value={row.limit?.value ?? ''}

@@ -41,6 +41,12 @@
 		retired: 'Out of use for good'
 	};
 	const id = crypto.randomUUID();
+	const held = $derived(['held', 'in service'].includes(data.verdict.outcome));
+	const repairWords = $derived(
+		data.job
+			? `${data.job.doneAt ? 'Inspect and release' : 'Go on with the repair'}: ${repairOf(data.job.repair).name.toLowerCase()}`
+			: 'Repair it'
+	);
 	const usable = $derived(!['retired'].includes(data.verdict.outcome));
 </script>
 
@@ -120,7 +126,7 @@
 							<span
 								><b>{airway.stations.find((s) => s.key === defect.station)?.name}</b>: {rejectCode(
 									defect.code
-								).name}{#if defect.note}<span class="text-soft"> · {defect.note}</span>{/if}</span
+								).name}<span class="text-soft">{defect.note ? ` · ${defect.note}` : ''}</span></span
 							>
 						</a>
 					</li>
@@ -171,22 +177,20 @@
 		<div class="mt-3 grid gap-2">
 			{#if data.openRun}
 				<a class="button primary" href="/runs/{data.openRun.id}">Go on with the inspection</a>
-			{:else if data.mayInspect && usable}
+			{/if}
+			{#if data.defects[0] && (data.mayInspect || data.job)}
+				<a
+					class="button {held && !data.openRun ? 'primary' : ''}"
+					href="/faults/{data.defects[0].id}">{repairWords}</a
+				>
+			{/if}
+			{#if !data.openRun && data.mayInspect && usable}
 				<form method="post" action="?/inspect">
 					<input type="hidden" name="id" value={id} />
-					<button class="button primary w-full"
+					<button class="button w-full {held ? '' : 'primary'}"
 						>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}</button
 					>
 				</form>
-			{/if}
-			{#if data.job}
-				<a class="button" href="/faults/{data.defects[0]?.id}"
-					>{data.job.doneAt ? 'Release' : 'Repair'}: {repairOf(
-						data.job.repair
-					).name.toLowerCase()}</a
-				>
-			{:else if data.defects[0] && data.mayInspect}
-				<a class="button" href="/faults/{data.defects[0].id}">Repair it</a>
 			{/if}
 		</div>
 	</aside>

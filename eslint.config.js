@@ -1,0 +1,94 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/** Imports that a folder may not make, with the reason that is shown. */
+const refuse = (patterns) => ({
+	'no-restricted-imports': ['error', { patterns }]
+});
+const core = {
+	regex:
+		'(^|/)(lib|routes|workers)/|^\\$(lib|app|env)|^svelte|^node:|^drizzle|^postgres|^better-auth|^pino',
+	message: 'src/core is pure: no server, page, clock, file or database.'
+};
+const routes = { regex: 'routes/', message: 'Imports go one way: routes → lib → core.' };
+const server = {
+	regex: 'lib/server|\\$lib/server',
+	message: 'Components know nothing of the server.'
+};
+const rawSql = {
+	group: ['drizzle-orm'],
+	importNames: ['sql'],
+	message: 'SQL is written in src/lib/server/db only.'
+};
+
+export default ts.config(
+	{
+		ignores: ['node_modules', '.svelte-kit', 'build', '.data', 'test-results', 'playwright-report']
+	},
+	js.configs.recommended,
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		languageOptions: { globals: { ...globals.browser, ...globals.node } },
+		rules: {
+			'no-undef': 'off',
+			'max-lines': ['error', { max: 460, skipBlankLines: true, skipComments: true }],
+			'@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
+			// The app is served at the root of its own host.
+			'svelte/no-navigation-without-resolve': 'off'
+		}
+	},
+	{
+		files: ['**/*.svelte', '**/*.svelte.ts'],
+		languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } }
+	},
+	{
+		files: ['src/core/**/*.ts'],
+		ignores: ['**/*.test.ts'],
+		rules: {
+			...refuse([core]),
+			'no-restricted-globals': [
+				'error',
+				'process',
+				'window',
+				'document',
+				'fetch',
+				'setTimeout',
+				'crypto'
+			],
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector: "MemberExpression[object.name='Math'][property.name='random']",
+					message: 'Chance comes in as an argument.'
+				},
+				{
+					selector: "MemberExpression[object.name='Date'][property.name='now']",
+					message: 'Time comes in as an argument.'
+				},
+				{
+					selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+					message: 'Time comes in as an argument.'
+				}
+			]
+		}
+	},
+	{ files: ['src/lib/ui/**'], rules: refuse([routes, server]) },
+	{
+		files: ['src/lib/server/**/*.ts'],
+		ignores: ['src/lib/server/db/**'],
+		rules: refuse([
+			routes,
+			{ regex: 'lib/ui|\\$lib/ui', message: 'The server knows nothing of components.' },
+			rawSql
+		])
+	},
+	{ files: ['src/routes/**/*.svelte'], rules: refuse([server]) },
+	{
+		files: ['src/routes/**/*.ts'],
+		rules: refuse([rawSql, { regex: 'server/db/', message: 'Routes call services.' }])
+	}
+);

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test';
+import { chromiumPath } from './scripts/lib/system.mjs';
+
+export default defineConfig({
+	testDir: 'tests/e2e',
+	globalSetup: './tests/e2e/support/serve.ts',
+	workers: 1,
+	fullyParallel: false,
+	timeout: 60_000,
+	expect: { timeout: 8000 },
+	reporter: [
+		['list'],
+		['json', { outputFile: process.env.RESULT_FILE ?? 'test-results/browser.json' }]
+	],
+	use: {
+		viewport: { width: 1280, height: 800 },
+		locale: 'en-GB',
+		timezoneId: 'Europe/London',
+		trace: 'off',
+		launchOptions: {
+			executablePath: chromiumPath(),
+			args: [
+				'--no-sandbox',
+				'--disable-gpu',
+				'--disable-background-networking',
+				'--disable-sync',
+				'--no-first-run'
+			]
+		}
+	}
+});

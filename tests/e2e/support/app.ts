@@ -1,0 +1,47 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+export const appUrl = () => process.env.APP_URL ?? '';
+export const appEnvironment = () =>
+	JSON.parse(process.env.APP_ENV ?? '{}') as Record<string, string>;
+
+/** Focuses an element and presses Enter: no mouse. */
+export async function enter(target: Locator): Promise<void> {
+	await target.focus();
+	await target.press('Enter');
+}
+
+/** Signs in as a person of the demo, by keyboard. */
+export async function signInAs(page: Page, name: string, base = appUrl()): Promise<void> {
+	await page.goto(`${base}/sign-in`);
+	await enter(page.getByRole('button', { name: new RegExp(name) }));
+	await expect(page.getByRole('heading', { level: 1 })).toContainText(/\d{4}/);
+}
+
+/** Goes to an item through the scan field. */
+export async function scan(page: Page, tag: string): Promise<void> {
+	await page.keyboard.press('/');
+	await page.keyboard.type(tag);
+	await page.keyboard.press('Enter');
+	await expect(page).toHaveURL(new RegExp(`/items/${tag}$`));
+}
+
+/** Starts an inspection from the item's page; gives its address. */
+export async function beginInspection(page: Page): Promise<string> {
+	await enter(page.getByRole('button', { name: /^Inspect/ }));
+	await expect(page).toHaveURL(/\/runs\//);
+	await expect(
+		page.getByRole('heading', { level: 2, name: 'Pre-filter and retainer, left' })
+	).toBeVisible();
+	return page.url();
+}
+
+/** Presses keys one by one, waiting for the count of answered steps after each. */
+export async function answerSteps(page: Page, keys: string[], from = 0): Promise<void> {
+	for (const [i, key] of keys.entries()) {
+		await page.keyboard.press(key);
+		await expect(page.getByRole('main').getByRole('status')).toContainText(`${from + i + 1} of 15`);
+	}
+}
+
+/** What a clean mask without pre-filters is answered with. */
+export const CLEAN = ['3', '3', ...Array.from({ length: 13 }, () => '1')];

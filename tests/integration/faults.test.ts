@@ -1,0 +1,167 @@
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { REPAIRS, repairOf } from '../../src/core/data/repairs.ts';
+import { defect, item, partLot, serviceJob } from '../../src/lib/server/db/schema/index.ts';
+import { defectPage, finishJob, releaseJob, startJob } from '../../src/lib/server/faults.ts';
+import { itemPage } from '../../src/lib/server/items.ts';
+import type { Context } from '../../src/lib/server/context.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { inspect } from '../support/work.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+let faultId: string;
+let tech: Context;
+beforeEach(async () => {
+	await test?.close();
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+	tech = yard.as(yard.people.technician);
+	await inspect(tech, 'HM-0001', { 'exhalation-disc': 'CURL' });
+	faultId = (await test.db.select().from(defect))[0]?.id ?? '';
+});
+afterAll(() => test.close());
+
+const state = async () =>
+	(await itemPage(yard.as(yard.people.viewer), SITE, 'HM-0001')).verdict.outcome;
+const begin = (repair = 'replace-disc', context = tech) =>
+	startJob(context, SITE, {
+		id: randomUUID(),
+		itemId: yard.masks[0] ?? '',
+		repair,
+		defectIds: [faultId]
+	});
+const version = async (jobId: string) =>
+	(await test.db.select().from(serviceJob).where(eq(serviceJob.id, jobId)))[0]?.version ?? 0;
+const finish = async (jobId: string, part = {}, context = tech) =>
+	finishJob(context, SITE, {
+		jobId,
+		version: await version(jobId),
+		proof: [true, true, true],
+		parts: [{ lotId: yard.disc, quantity: 1 }],
+		note: '',
+		...part
+	});
+const release = async (jobId: string, context: Context) =>
+	releaseJob(context, SITE, { jobId, version: await version(jobId) });
+
+describe('from a fault to a ready mask', () => {
+	it('goes held, in service, inspected, released, ready; the part leaves the store', async () => {
+		expect(await state()).toBe('held');
+		const job = await begin();
+		expect(await state()).toBe('in service');
+		await finish(job);
+		expect((await test.db.select().from(partLot))[0]?.quantity).toBe(0);
+		await inspect(tech, 'HM-0001');
+		expect(await state()).toBe('in service');
+		await release(job, yard.as(yard.people.supervisor));
+		expect(await state()).toBe('ready');
+		const page = await defectPage(tech, faultId);
+		expect(page.defect.closedHow).toBe('released');
+		expect(page.job?.parts).toMatchObject([{ lot: 'D1', quantity: 1 }]);
+	});
+
+	it('is not released by a technician, by the repairer, or without an inspection', async () => {
+		const sup = yard.as(yard.people.supervisor);
+		const job = await begin('replace-disc', sup);
+		await expectFault(release(job, yard.as(yard.people.second)), 'conflict', /not done yet/);
+		await finish(job, {}, sup);
+		await expectFault(
+			release(job, yard.as(yard.people.second)),
+			'conflict',
+			/No inspection has followed/
+		);
+		await inspect(tech, 'HM-0001');
+		await expectFault(release(job, tech), 'forbidden', /Ask a supervisor/);
+		await expectFault(release(job, sup), 'forbidden', /someone else than the repairer/);
+		await release(job, yard.as(yard.people.second));
+		expect(await state()).toBe('ready');
+	});
+
+	it('is not released after a failed inspection; the next repair takes its faults over', async () => {
+		const job = await begin();
+		await finish(job);
+		await inspect(tech, 'HM-0001', { 'harness-straps': 'ELAS' });
+		await expectFault(release(job, yard.as(yard.people.supervisor)), 'conflict', /failed/);
+		const found = (await test.db.select().from(defect)).find((d) => d.code === 'ELAS');
+		const next = await startJob(tech, SITE, {
+			id: randomUUID(),
+			itemId: yard.masks[0] ?? '',
+			repair: 'replace-harness',
+			defectIds: [found?.id ?? '']
+		});
+		await finish(next, { proof: [true, true], parts: [] });
+		await inspect(tech, 'HM-0001');
+		await release(next, yard.as(yard.people.supervisor));
+		expect(await state()).toBe('ready');
+		expect((await test.db.select().from(defect)).every((d) => d.closedHow === 'released')).toBe(
+			true
+		);
+	});
+
+	it('needs every line of the proving check, and changes nothing without', async () => {
+		const job = await begin();
+		await expectFault(
+			finish(job, { proof: [true, false, true] }),
+			'invalid',
+			/The cover clicks home/
+		);
+		expect((await test.db.select().from(partLot))[0]?.quantity).toBe(1);
+		expect((await test.db.select().from(serviceJob))[0]?.doneAt).toBeNull();
+	});
+
+	it('takes no part that is not there, and is then not done', async () => {
+		const job = await begin();
+		const two = { parts: [{ lotId: yard.disc, quantity: 2 }] };
+		await expectFault(finish(job, two), 'invalid', /1 left, 2 wanted/);
+		await test.raw`update part_lot set use_by = '2020-01-01'`;
+		await expectFault(finish(job), 'invalid', /past its shelf life/);
+		expect((await test.db.select().from(serviceJob))[0]?.doneAt).toBeNull();
+	});
+
+	it('starts one repair for two people, once for a retry, none for a viewer', async () => {
+		const id = randomUUID();
+		const start = { id, itemId: yard.masks[0] ?? '', repair: 'clean', defectIds: [faultId] };
+		await Promise.all([startJob(tech, SITE, start), startJob(tech, SITE, start)]);
+		await startJob(tech, SITE, start);
+		await expectFault(begin(), 'conflict', /already under way/);
+		await expectFault(begin('clean', yard.as(yard.people.viewer)), 'forbidden', /viewer/);
+		expect(await test.db.select().from(serviceJob)).toHaveLength(1);
+	});
+
+	it('does not save a stale page over a newer one', async () => {
+		const job = await begin();
+		await test.raw`update service_job set version = 7`;
+		const stale = finishJob(tech, SITE, {
+			jobId: job,
+			version: 1,
+			proof: [true, true, true],
+			parts: [],
+			note: ''
+		});
+		await expectFault(stale, 'conflict', /changed meanwhile/);
+	});
+
+	it('takes a mask out of use for good without an inspection, by a supervisor', async () => {
+		const job = await begin('retire');
+		await finish(job, { proof: [true], parts: [] });
+		await release(job, yard.as(yard.people.supervisor));
+		expect(await state()).toBe('retired');
+		expect((await test.db.select().from(item).where(eq(item.tag, 'HM-0001')))[0]?.retiredOn).toBe(
+			'2026-11-24'
+		);
+		await expectFault(inspect(tech, 'HM-0001'), 'conflict', /taken out of use/);
+	});
+
+	it('knows a proving check for every repair', () => {
+		for (const repair of REPAIRS) expect(repairOf(repair.key).proof.length).toBeGreaterThan(0);
+	});
+});

@@ -1,0 +1,169 @@
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { DEFAULT_FACTS, type HazardFacts } from '../../src/core/hazards/facts.ts';
+import { filterLot, filterPair, hazardPlan } from '../../src/lib/server/db/schema/index.ts';
+import { openPair, stockForPlan } from '../../src/lib/server/filters.ts';
+import { savePlan } from '../../src/lib/server/hazards.ts';
+import { itemPage } from '../../src/lib/server/items.ts';
+import { findByScan } from '../../src/lib/server/scan.ts';
+import { today } from '../../src/lib/server/agenda.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { inspect } from '../support/work.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+let planId: string;
+const styrene = (ppm: number): HazardFacts => ({
+	...DEFAULT_FACTS,
+	ruleSet: 'uk',
+	exposureMin: 120,
+	contaminants: [
+		{
+			substance: 'styrene',
+			name: 'Styrene',
+			form: 'vapour',
+			concentration: { value: ppm, unit: 'ppm' }
+		}
+	]
+});
+const plan = (part = {}) => ({
+	id: planId,
+	task: 'Laminating',
+	placeId: yard.place,
+	facts: styrene(160),
+	version: 0,
+	...part
+});
+const tech = () => yard.as(yard.people.technician);
+const open = (part = {}, context = tech()) =>
+	openPair(context, SITE, {
+		id: randomUUID(),
+		lotId: yard.lots.a2,
+		itemTag: 'hm-0001',
+		planId,
+		initials: 'TT',
+		discardReason: '',
+		...part
+	});
+
+beforeEach(async () => {
+	await test?.close();
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+	planId = randomUUID();
+	await savePlan(tech(), plan());
+});
+afterAll(() => test.close());
+
+describe('a hazard plan', () => {
+	it('is saved once for a retried first save', async () => {
+		expect(await savePlan(tech(), plan())).toBe(1);
+		const raced = plan({ id: randomUUID() });
+		expect(await Promise.all([savePlan(tech(), raced), savePlan(tech(), raced)])).toEqual([1, 1]);
+		await test.raw`delete from hazard_plan where id = ${raced.id}`;
+		expect(await test.db.select().from(hazardPlan)).toHaveLength(1);
+	});
+
+	it('is not written over by a stale page, and names who was first', async () => {
+		expect(
+			await savePlan(yard.as(yard.people.supervisor), plan({ version: 1, task: 'By the other' }))
+		).toBe(2);
+		await expectFault(
+			savePlan(tech(), plan({ version: 1, task: 'By me' })),
+			'conflict',
+			/The supervisor changed this plan meanwhile \(version 2\)/
+		);
+		expect((await test.db.select().from(hazardPlan))[0]?.task).toBe('By the other');
+	});
+
+	it.each([
+		['oxygen of 209', { oxygenPercent: 209 }, /mean 20\.9 %/],
+		[
+			'a negative concentration',
+			{ contaminants: [{ ...styrene(-5).contaminants[0] }] },
+			/below zero/
+		]
+	])('is refused with %s and keeps what it had', async (_, facts, message) => {
+		const bad = plan({ version: 1, facts: { ...styrene(160), ...facts } });
+		await expectFault(savePlan(tech(), bad), 'invalid', message);
+		expect((await test.db.select().from(hazardPlan))[0]?.facts.oxygenPercent).toBe(20.9);
+	});
+
+	it('is refused to a viewer', () =>
+		expectFault(
+			savePlan(yard.as(yard.people.viewer), plan({ version: 1 })),
+			'forbidden',
+			/viewer/
+		));
+});
+
+describe('opening filters', () => {
+	it('finds what serves and says why each other does not', async () => {
+		const { judged } = await stockForPlan(tech(), SITE, planId);
+		const words = judged.map(
+			(row) => `${row.lot.lot}: ${row.verdict?.reasons.map((r) => r.rule).join() ?? ''}`
+		);
+		expect(words).toEqual(['L1: ', 'L0: stock.use-by', 'L2: stock.type']);
+	});
+
+	it('dates the pair, takes two from the lot, and moves the mask with its change date', async () => {
+		await inspect(tech(), 'HM-0001');
+		const result = await open();
+		expect(result.tag).toBe('FP-0001');
+		expect(result.changeAfterMin).toBeGreaterThan(120);
+		const [lot] = await test.db.select().from(filterLot).where(eq(filterLot.id, yard.lots.a2));
+		expect(lot?.sealedQuantity).toBe(2);
+		const page = await itemPage(tech(), SITE, 'HM-0001');
+		expect(page.facts.filterChangeOn).toBe(result.changeOn);
+		expect(await findByScan(test.db, 'fp-0001')).toBe('/items/HM-0001');
+		const later = yard.as(yard.people.technician, new Date('2027-02-01T10:00:00Z'));
+		expect((await itemPage(later, SITE, 'HM-0001')).verdict.outcome).toBe('overdue');
+	});
+
+	it.each([
+		[
+			'past its use-by date',
+			() => ({ lotId: yard.lots.old }),
+			/Past its use-by date of 2020-01-01/
+		],
+		['the wrong type', () => ({ lotId: yard.lots.k2 }), /does not catch type A/],
+		['an unknown mask', () => ({ itemTag: 'HM-7777' }), /No item carries the tag HM-7777/]
+	])('is refused: %s', async (_, part, message) => {
+		await expectFault(open(part()), _ === 'an unknown mask' ? 'not found' : 'conflict', message);
+		expect(await test.db.select().from(filterPair)).toHaveLength(0);
+	});
+
+	it('asks why the old pair goes, opens once for a double click, and stops when the lot is empty', async () => {
+		const id = randomUUID();
+		await Promise.all([open({ id }), open({ id }), open({ id })]);
+		expect(await test.db.select().from(filterPair)).toHaveLength(1);
+		await expectFault(open(), 'invalid', /still carries FP-000\d\. Say why it goes/);
+		await open({ discardReason: 'damaged' });
+		await expectFault(open({ itemTag: 'HM-0002' }), 'conflict', /0 sealed left, 2 are needed/);
+	});
+
+	it('is refused where the plan permits no filter for a half mask', async () => {
+		await savePlan(tech(), plan({ version: 1, facts: styrene(750) }));
+		await expectFault(open(), 'conflict', /a half mask with filters is not permitted/);
+	});
+});
+
+describe('today', () => {
+	it('lists what is held before what is overdue, and counts the shelf against the floor', async () => {
+		await inspect(tech(), 'HM-0001', { 'exhalation-disc': 'CURL' });
+		const sheet = await today(tech(), SITE);
+		expect(sheet.lines.map((l) => [l.kind, l.tag])).toEqual([
+			['held', 'HM-0001'],
+			['overdue', 'HM-0002']
+		]);
+		expect(sheet.shelves).toMatchObject([{ place: 'Shed', floor: 1, usable: 0 }]);
+	});
+});

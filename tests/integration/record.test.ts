@@ -1,0 +1,244 @@
+import fc from 'fast-check';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { stateCache, stateOn, type ItemFacts } from '../../src/core/readiness/item-state.ts';
+import { plusDays } from '../../src/core/plan/calendar.ts';
+import { canonicalJson, history, record, verifyChain } from '../../src/lib/server/audit.ts';
+import {
+	apiKeyHolds,
+	createAuth,
+	makeApiKey,
+	putAccount,
+	signIn
+} from '../../src/lib/server/auth.ts';
+import { openDatabase } from '../../src/lib/server/db/client.ts';
+import { listItems } from '../../src/lib/server/db/queries/items.ts';
+import { apiKey, item, itemState } from '../../src/lib/server/db/schema/index.ts';
+import { seedDemo } from '../../src/lib/server/demo/seed.ts';
+import { loadFacts, rebuildState } from '../../src/lib/server/readiness.ts';
+import { dayAt, loadSite } from '../../src/lib/server/site.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { TcpCut } from '../support/tcp-cut.ts';
+import { inspect } from '../support/work.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+beforeAll(async () => {
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+});
+afterAll(() => test.close());
+
+describe('the audit log', () => {
+	it('is one whole chain, also when many write at once', async () => {
+		await Promise.all(
+			Array.from({ length: 20 }, (_, i) =>
+				test.db.transaction((tx) =>
+					record(tx, 'user-technician', {
+						action: 'test',
+						subject: `x:${i}`,
+						payload: { b: i, a: 'ü\n"' }
+					})
+				)
+			)
+		);
+		await inspect(yard.as(yard.people.technician), 'HM-0001');
+		const check = await verifyChain(test.db, 7);
+		expect(check.fault).toBeUndefined();
+		expect(check.entries).toBe(22);
+		const lines = await history({ db: test.db }, { itemId: yard.masks[0] ?? '' });
+		expect(lines.map((l) => l.action)).toEqual(['inspection.signed', 'inspection.started']);
+	});
+
+	it('leaves no entry behind a write that failed', async () => {
+		const before = (await verifyChain(test.db)).entries;
+		await expect(
+			test.db.transaction(async (tx) => {
+				await record(tx, null, { action: 'lost', subject: 'x' });
+				throw new Error('rolled back');
+			})
+		).rejects.toThrow('rolled back');
+		expect(await verifyChain(test.db)).toMatchObject({ entries: before });
+	});
+
+	it.each([
+		`update audit_entry set payload = '{}' where seq = 3`,
+		`delete from audit_entry where seq = 3`,
+		`truncate audit_entry`
+	])('refuses: %s', (attack) => expect(test.raw.unsafe(attack)).rejects.toThrow(/append-only/));
+
+	it.each([
+		[
+			'a changed entry',
+			`update audit_entry set payload = '{"outcome":"pass"}' where seq = 3`,
+			3,
+			/changed/
+		],
+		['a removed entry', `delete from audit_entry where seq = 3`, 4, /missing/],
+		['entries cut off at the end', `delete from audit_entry where seq > 20`, 21, /cut off/]
+	])(
+		'is found broken after %s by someone who turned the guards off',
+		async (_, attack, seq, text) => {
+			await test.raw.begin(async (sql) => {
+				await sql.unsafe('alter table audit_entry disable trigger user');
+				await sql.unsafe(attack);
+				await sql.unsafe('alter table audit_entry enable trigger user');
+			});
+			const check = await verifyChain(test.db);
+			expect(check.fault?.seq).toBe(seq);
+			expect(check.fault?.text).toMatch(text);
+			await test.close();
+			test = await freshDatabase();
+			yard = await smallSite(test.db);
+			for (let i = 0; i < 22; i++)
+				await record(test.db, null, { action: 'test', subject: `x:${i}` });
+		}
+	);
+
+	it('writes the same content as the same text', () => {
+		expect(canonicalJson({ b: 1, a: { d: [2, { f: 1, e: null }], c: 'x' } })).toBe(
+			'{"a":{"c":"x","d":[2,{"e":null,"f":1}]},"b":1}'
+		);
+	});
+});
+
+describe('the kept state', () => {
+	it('is the same in SQL as in the core, on every day', async () => {
+		const [id = ''] = yard.masks;
+		await fc.assert(
+			fc.asyncProperty(
+				fc.constantFrom('stop', 'watch', 'note') as fc.Arbitrary<'stop'>,
+				fc.boolean(),
+				fc.option(fc.integer({ min: 0, max: 50 })),
+				fc.integer({ min: 0, max: 50 }),
+				async (severity, broken, change, after) => {
+					const facts: ItemFacts = {
+						retiredOn: null,
+						inService: false,
+						openDefects: broken ? [{ severity, code: 'CURL', station: 'x' }] : [],
+						lastInspectionOn: '2026-11-10',
+						filterChangeOn: change === null ? null : plusDays('2026-11-10', change)
+					};
+					const cache = stateCache(facts, 'uk');
+					await test.db.update(itemState).set(cache).where(eq(itemState.itemId, id));
+					const asOf = plusDays('2026-11-10', after);
+					const rows = await listItems(test.db, { text: 'HM-0001' }, asOf, { limit: 1, offset: 0 });
+					expect(rows[0]?.state).toBe(stateOn(cache, asOf));
+				}
+			),
+			{ numRuns: 40 }
+		);
+		await rebuildState(test.db, yard.masks, SITE);
+	});
+});
+
+describe('the demo', () => {
+	it('fills an empty database with the same content every time, as one whole chain, its state as its facts', async () => {
+		const now = new Date('2026-11-24T09:00:00Z');
+		const seeded = await Promise.all(
+			[1, 2].map(async () => {
+				const own = await freshDatabase();
+				const auth = createAuth(own.db, { secret: 's'.repeat(40), origin: 'http://localhost' });
+				await seedDemo(own.db, auth, { now, password: 'a-long-password', items: 24, rounds: 2 });
+				return own;
+			})
+		);
+		const [one, two] = seeded;
+		if (!one || !two) throw new Error('no databases');
+		expect(await one.db.select().from(item)).toEqual(await two.db.select().from(item));
+		expect(await one.db.select().from(itemState)).toEqual(await two.db.select().from(itemState));
+		expect((await verifyChain(one.db)).fault).toBeUndefined();
+		const site = await loadSite(one.db);
+		const kept = await one.db.select().from(itemState);
+		const facts = await loadFacts(
+			one.db,
+			kept.map((k) => k.itemId),
+			site.timeZone
+		);
+		for (const row of kept) {
+			const f = facts.get(row.itemId);
+			if (!f) throw new Error('no facts');
+			expect(row).toMatchObject(stateCache(f, site.ruleSet));
+		}
+		await Promise.all(seeded.map((s) => s.close()));
+	});
+});
+
+describe('accounts', () => {
+	const ORIGIN = 'http://localhost:1';
+	it('lets the right password in, and makes a guesser wait', async () => {
+		const auth = createAuth(test.db, { secret: 's'.repeat(40), origin: ORIGIN });
+		await putAccount(auth, test.db, {
+			name: 'Someone',
+			initials: 'SO',
+			email: 'someone@test.example',
+			password: 'right-password-1',
+			role: 'technician'
+		});
+		const enter = (password: string, client = '10.0.0.1') =>
+			signIn(auth, ORIGIN, { email: 'someone@test.example', password, client });
+		const good = await enter('right-password-1');
+		expect(good.ok && good.cookies.join()).toMatch(
+			/grevan\.session_token=.*HttpOnly.*SameSite=Lax/i
+		);
+		const tries = [];
+		for (let i = 0; i < 10; i++) tries.push(await enter('wrong-password-1'));
+		expect(tries[0]).toMatchObject({ ok: false, status: 401 });
+		expect(tries.at(-1)).toMatchObject({ ok: false, status: 429 });
+		expect(await enter('right-password-1', '10.0.0.2')).toMatchObject({ ok: true });
+	});
+
+	it('makes no account for a stranger', async () => {
+		const auth = createAuth(test.db, { secret: 's'.repeat(40), origin: ORIGIN });
+		const response = await auth.handler(
+			new Request(`${ORIGIN}/api/auth/sign-up/email`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json', origin: ORIGIN },
+				body: JSON.stringify({ email: 'a@b.example', password: 'long-enough-1', name: 'A' })
+			})
+		);
+		expect(response.ok).toBe(false);
+	});
+
+	it('takes a key until it is revoked and keeps no key itself', async () => {
+		const key = await makeApiKey(test.db, 'user-technician', 'test');
+		expect(await apiKeyHolds(test.db, key)).toBe(true);
+		expect(await apiKeyHolds(test.db, `${key}x`)).toBe(false);
+		const [row] = await test.db.select().from(apiKey);
+		expect(row?.hash).not.toContain(key);
+		await test.db.update(apiKey).set({ revokedAt: new Date() });
+		expect(await apiKeyHolds(test.db, key)).toBe(false);
+	});
+});
+
+describe('a database that goes away', () => {
+	it('is said plainly and comes back by itself', async () => {
+		const cut = await TcpCut.before(test.url);
+		const { db, close } = openDatabase(cut.url, { max: 2 });
+		expect((await loadSite(db)).name).toBe('Test yard');
+		cut.sever();
+		await expectFault(loadSite(db), 'unavailable', /database does not answer/);
+		await cut.mend();
+		expect((await loadSite(db)).name).toBe('Test yard');
+		await close();
+		await cut.close();
+	});
+});
+
+describe('days', () => {
+	// The calendar itself: British summer time ended on 25 October 2026 at 01:00 UTC.
+	it.each([
+		['2026-06-30T23:30:00Z', '2026-07-01'],
+		['2026-11-24T23:30:00Z', '2026-11-24'],
+		['2026-10-24T23:30:00Z', '2026-10-25']
+	])('%s is %s in London', (moment, day) =>
+		expect(dayAt(new Date(moment), 'Europe/London')).toBe(day)
+	);
+});

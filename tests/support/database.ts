@@ -1,0 +1,131 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import postgres from 'postgres';
+import type { Actor, Context, Role } from '../../src/lib/server/context.ts';
+import { migrateDatabase, openDatabase, type Database } from '../../src/lib/server/db/client.ts';
+import {
+	filterLot,
+	filterModel,
+	item,
+	itemModel,
+	partLot,
+	place,
+	site,
+	user
+} from '../../src/lib/server/db/schema/index.ts';
+import { rebuildState } from '../../src/lib/server/readiness.ts';
+import type { Site } from '../../src/lib/server/site.ts';
+
+export const SITE: Site = { name: 'Test yard', ruleSet: 'uk', timeZone: 'Europe/London' };
+
+export interface TestDatabase {
+	url: string;
+	db: Database;
+	/** Plain SQL, for what only an intruder would do. */
+	raw: postgres.Sql;
+	close: () => Promise<void>;
+}
+
+/** A fresh, migrated database of its own on the test cluster. */
+export async function freshDatabase(): Promise<TestDatabase> {
+	const admin = process.env.TEST_DATABASE_URL;
+	if (!admin) throw new Error('TEST_DATABASE_URL is not set: run the tests by npm test.');
+	const name = `t_${randomBytes(6).toString('hex')}`;
+	const root = postgres(admin, { max: 1, onnotice: () => {} });
+	await root.unsafe(`create database ${name}`);
+	const url = admin.replace(/\/[^/]*$/, `/${name}`);
+	await migrateDatabase(url, 'src/lib/server/db/migrations');
+	const { db, close } = openDatabase(url);
+	const raw = postgres(url, { max: 2, onnotice: () => {} });
+	return {
+		url,
+		db,
+		raw,
+		close: async () => {
+			await close();
+			await raw.end();
+			await root.unsafe(`drop database ${name} with (force)`);
+			await root.end();
+		}
+	};
+}
+
+/** A site with two masks, filters, parts and one person of each role. */
+export async function smallSite(db: Database) {
+	const people = Object.fromEntries(
+		await Promise.all(
+			(['viewer', 'technician', 'supervisor', 'admin'] as Role[]).map(async (role) => {
+				const id = `user-${role}`;
+				await db
+					.insert(user)
+					.values({ id, name: `The ${role}`, email: `${role}@test.example`, role, initials: 'TT' });
+				return [role, { id, name: `The ${role}`, initials: 'TT', role } satisfies Actor];
+			})
+		)
+	) as Record<Role, Actor>;
+	const second: Actor = {
+		id: 'user-second',
+		name: 'The second',
+		initials: 'SC',
+		role: 'supervisor'
+	};
+	await db
+		.insert(user)
+		.values({ id: second.id, name: second.name, email: 'second@test.example', role: 'supervisor' });
+	const ids = { place: randomUUID(), model: randomUUID(), a2: randomUUID(), k2: randomUUID() };
+	await db.insert(site).values(SITE);
+	await db.insert(place).values({ id: ids.place, name: 'Shed', floor: 1 });
+	await db
+		.insert(itemModel)
+		.values({ id: ids.model, family: 'half-mask', maker: 'T', name: 'T1', mount: 'quarter turn' });
+	const masks = [randomUUID(), randomUUID()];
+	await db.insert(item).values(
+		masks.map((id, i) => ({
+			id,
+			tag: `HM-000${i + 1}`,
+			family: 'half-mask',
+			modelId: ids.model,
+			size: 'M',
+			placeId: ids.place,
+			inUseSince: '2025-01-01'
+		}))
+	);
+	await rebuildState(db, masks, SITE);
+	await db.insert(filterModel).values([
+		{
+			id: ids.a2,
+			maker: 'T',
+			name: 'T A2',
+			mount: 'quarter turn',
+			codeEn: 'A2',
+			codeUs: 'OV',
+			massG: 80
+		},
+		{
+			id: ids.k2,
+			maker: 'T',
+			name: 'T K2',
+			mount: 'quarter turn',
+			codeEn: 'K2',
+			codeUs: 'AM',
+			massG: 80
+		}
+	]);
+	const lots = { a2: randomUUID(), old: randomUUID(), k2: randomUUID() };
+	await db.insert(filterLot).values([
+		{ id: lots.a2, modelId: ids.a2, lot: 'L1', useBy: '2030-01-01', sealedQuantity: 4 },
+		{ id: lots.old, modelId: ids.a2, lot: 'L0', useBy: '2020-01-01', sealedQuantity: 4 },
+		{ id: lots.k2, modelId: ids.k2, lot: 'L2', useBy: '2030-01-01', sealedQuantity: 4 }
+	]);
+	const disc = randomUUID();
+	await db
+		.insert(partLot)
+		.values({ id: disc, part: 'disc-exhalation', lot: 'D1', quantity: 1, useBy: '2030-01-01' });
+	const as = (actor: Actor, now = new Date('2026-11-24T10:00:00Z')): Context => ({
+		db,
+		actor,
+		now: () => now
+	});
+	return { people: { ...people, second }, place: ids.place, masks, lots, disc, as };
+}
+
+export type SmallSite = Awaited<ReturnType<typeof smallSite>>;
