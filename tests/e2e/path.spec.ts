@@ -1,8 +1,17 @@
 import { expect, test } from '@playwright/test';
-import { answerSteps, appUrl, beginInspection, CLEAN, enter, scan, signInAs } from './support/app';
+import {
+	answerSteps,
+	appUrl,
+	beginInspection,
+	CLEAN,
+	enter,
+	scan,
+	signInAs,
+	signInByHand
+} from './support/app';
 
 test('the whole path, from hazard to ready shelf, by keyboard', async ({ page }) => {
-	await signInAs(page, 'Ilse Norrby');
+	await signInByHand(page, 'Ilse Norrby');
 
 	// Hazards: a plan that ends in a half mask with A1.
 	await enter(page.getByRole('link', { name: 'Hazards' }));
@@ -62,6 +71,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	// Defect and service.
 	await enter(page.getByRole('link', { name: /CURL/ }));
 	await enter(page.getByRole('button', { name: 'Start the repair' }));
+	await expect(page.getByRole('heading', { name: 'New valve disc' })).toBeVisible();
 	for (const line of await page.getByRole('checkbox').all()) {
 		await line.focus();
 		await page.keyboard.press('Space');
@@ -84,7 +94,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	await expect(page.getByRole('button', { name: /Release/ })).toHaveCount(0);
 	const fault = page.url();
 	await enter(page.getByRole('button', { name: 'Sign out' }));
-	await signInAs(page, 'Tove Rieveld');
+	await signInByHand(page, 'Tove Rieveld');
 	await page.goto(fault);
 	await enter(page.getByRole('button', { name: 'Release HM-0103' }));
 	await expect(page.getByText(/Released by Tove Rieveld/)).toBeVisible();

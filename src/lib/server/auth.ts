@@ -7,8 +7,8 @@ import type { Connection, Database } from './db/client.ts';
 import * as schema from './db/schema/index.ts';
 
 const DAY_S = 86_400;
-/** Wrong passwords in a row from one address before it must wait. Site default. */
-const SIGN_IN_TRIES = 8;
+/** Tries to sign in from one address within the window before it must wait. Site default. */
+const SIGN_IN_TRIES = 20;
 const SIGN_IN_WINDOW_S = 60;
 const MIN_PASSWORD = 12;
 

@@ -4,31 +4,51 @@ export const appUrl = () => process.env.APP_URL ?? '';
 export const appEnvironment = () =>
 	JSON.parse(process.env.APP_ENV ?? '{}') as Record<string, string>;
 
+/** Waits until the page hears keys. */
+export const ready = (page: Page) =>
+	expect(page.locator('html')).toHaveAttribute('data-ready', 'true');
+
 /** Focuses an element and presses Enter: no mouse. */
 export async function enter(target: Locator): Promise<void> {
 	await target.focus();
 	await target.press('Enter');
 }
 
-/** Signs in as a person of the demo, by keyboard. */
-export async function signInAs(page: Page, name: string, base = appUrl()): Promise<void> {
+/** Signs in as a person of the demo on the sign-in page, by keyboard. */
+export async function signInByHand(page: Page, name: string, base = appUrl()): Promise<void> {
 	await page.goto(`${base}/sign-in`);
 	await enter(page.getByRole('button', { name: new RegExp(name) }));
 	await expect(page.getByRole('heading', { level: 1 })).toContainText(/\d{4}/);
+	await ready(page);
+}
+
+/** Goes in with the session that was made for a person before the tests. */
+export async function signInAs(page: Page, name: string, base = appUrl()): Promise<void> {
+	const sessions = JSON.parse(process.env.APP_SESSIONS ?? '{}') as Record<string, string>;
+	const [cookie = '', value = ''] = sessions[name]?.split('=') ?? [];
+	await page
+		.context()
+		.addCookies([{ name: cookie, value, url: base, httpOnly: true, sameSite: 'Lax' }]);
+	await page.goto(`${base}/`);
+	await expect(page.getByRole('heading', { level: 1 })).toContainText(/\d{4}/);
+	await ready(page);
 }
 
 /** Goes to an item through the scan field. */
 export async function scan(page: Page, tag: string): Promise<void> {
+	await ready(page);
 	await page.keyboard.press('/');
 	await page.keyboard.type(tag);
 	await page.keyboard.press('Enter');
 	await expect(page).toHaveURL(new RegExp(`/items/${tag}$`));
+	await ready(page);
 }
 
 /** Starts an inspection from the item's page; gives its address. */
 export async function beginInspection(page: Page): Promise<string> {
 	await enter(page.getByRole('button', { name: /^Inspect/ }));
 	await expect(page).toHaveURL(/\/runs\//);
+	await ready(page);
 	await expect(
 		page.getByRole('heading', { level: 2, name: 'Pre-filter and retainer, left' })
 	).toBeVisible();
@@ -37,6 +57,7 @@ export async function beginInspection(page: Page): Promise<string> {
 
 /** Presses keys one by one, waiting for the count of answered steps after each. */
 export async function answerSteps(page: Page, keys: string[], from = 0): Promise<void> {
+	await ready(page);
 	for (const [i, key] of keys.entries()) {
 		await page.keyboard.press(key);
 		await expect(page.getByRole('main').getByRole('status')).toContainText(`${from + i + 1} of 15`);

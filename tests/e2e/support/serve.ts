@@ -1,4 +1,5 @@
 import postgres from 'postgres';
+import { PEOPLE } from '../../../src/lib/server/demo/scenario';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
 
 /** Serves the built app with the demo from a fresh database on the test cluster, for all browser tests. */
@@ -14,9 +15,26 @@ export default async function serve(): Promise<() => Promise<void>> {
 	const web = await startWeb(env, { port: 8460, quiet: true });
 	process.env.APP_URL = web.address;
 	process.env.APP_ENV = JSON.stringify(env);
+	process.env.APP_SESSIONS = JSON.stringify(await sessions(web.address));
 	return async () => {
 		await web.stop();
 		await root.unsafe('drop database browser with (force)');
 		await root.end();
 	};
+}
+
+/** A session for each person of the demo, so that the tests do not run into the limit on signing in. */
+async function sessions(base: string): Promise<Record<string, string>> {
+	const made: Record<string, string> = {};
+	for (const { name, email } of PEOPLE) {
+		const response = await fetch(`${base}/sign-in?/demo`, {
+			method: 'POST',
+			redirect: 'manual',
+			headers: { origin: base, 'content-type': 'application/x-www-form-urlencoded' },
+			body: new URLSearchParams({ email })
+		});
+		const cookie = response.headers.getSetCookie().find((c) => c.includes('session_token'));
+		made[name] = cookie?.split(';')[0] ?? '';
+	}
+	return made;
 }

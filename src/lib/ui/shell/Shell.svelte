@@ -2,7 +2,6 @@
 	/** Header and spine around every page. */
 	import type { Snippet } from 'svelte';
 	import { onMount } from 'svelte';
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import CalendarDays from '@lucide/svelte/icons/calendar-days';
 	import ClipboardList from '@lucide/svelte/icons/clipboard-list';
@@ -38,23 +37,18 @@
 		return path.startsWith(link.href) || (link.also !== undefined && path.startsWith(link.also));
 	};
 	let scan: HTMLInputElement | undefined = $state();
-	let text = $state('');
 
-	onMount(() => outbox.wake());
+	onMount(() => {
+		outbox.wake();
+		// From here on keys and the scanner are heard.
+		document.documentElement.dataset.ready = 'true';
+	});
 
 	function shortcut(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (event.key !== '/' || target.closest('input, textarea, select, [role=dialog]')) return;
 		event.preventDefault();
 		scan?.focus();
-	}
-	async function find(event: SubmitEvent) {
-		event.preventDefault();
-		if (!text.trim()) return;
-
-		await goto(`/scan?q=${encodeURIComponent(text)}`);
-		text = '';
-		scan?.blur();
 	}
 </script>
 
@@ -64,7 +58,7 @@
 <div class="shell">
 	<header class="no-print">
 		<a href="/" class="wordmark">Grevan</a>
-		<form role="search" onsubmit={find} action="/scan" method="get">
+		<form role="search" action="/scan" method="get" data-sveltekit-reload>
 			<label class="sr-only" for="scan">Scan a tag, or search</label>
 			<kbd aria-hidden="true">/</kbd>
 			<input
@@ -72,7 +66,7 @@
 				name="q"
 				autocomplete="off"
 				bind:this={scan}
-				bind:value={text}
+				required
 				placeholder="Scan a tag, or type a tag, model, place"
 			/>
 		</form>

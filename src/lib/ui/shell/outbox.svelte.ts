@@ -22,7 +22,7 @@ const RETRY_MS = 2000;
 class Outbox {
 	waiting = $state<Parcel[]>([]);
 	link = $state<'live' | 'reconnecting' | 'offline' | 'signed out'>('live');
-	private sending = false;
+	private running: Promise<boolean> | undefined;
 	private onAnswer: Answer = () => {};
 	private onRefused: (refusal: Refusal) => void = () => {};
 
@@ -51,16 +51,15 @@ class Outbox {
 		void this.flush();
 	}
 
-	/** Sends what waits; true when nothing is left. */
-	async flush(): Promise<boolean> {
-		if (this.sending) return false;
-		this.sending = true;
-		try {
-			for (let parcel = this.waiting[0]; parcel; parcel = this.waiting[0])
-				if (!(await this.send(parcel))) break;
-		} finally {
-			this.sending = false;
-		}
+	/** Sends what waits; true when nothing is left. A call during a sending waits for that one. */
+	flush(): Promise<boolean> {
+		this.running ??= this.sendAll().finally(() => (this.running = undefined));
+		return this.running;
+	}
+
+	private async sendAll(): Promise<boolean> {
+		for (let parcel = this.waiting[0]; parcel; parcel = this.waiting[0])
+			if (!(await this.send(parcel))) break;
 		if (this.waiting.length && this.link !== 'signed out')
 			setTimeout(() => void this.flush(), RETRY_MS);
 		return this.waiting.length === 0;
