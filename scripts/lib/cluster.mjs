@@ -110,13 +110,14 @@ export async function runningCluster(name) {
 }
 
 /**
- * Removes a cluster and its secret; it must be stopped.
+ * Removes a cluster and its secrets; it must be stopped.
  * @param {Cluster} cluster
  * @param {string} name
  */
 export function removeCluster(cluster, name) {
 	rmSync(cluster.dir, { recursive: true, force: true });
-	rmSync(secretFile(name), { force: true });
+	for (const secret of [name, `${name}-session`, `${name}-demo`])
+		rmSync(secretFile(secret), { force: true });
 }
 
 /**

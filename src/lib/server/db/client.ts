@@ -13,7 +13,13 @@ export interface OpenDatabase {
 }
 
 /** Opens a pool. Lost connections are made anew by the next query. */
-export function openDatabase(url: string, { max = 10 } = {}): OpenDatabase {
+export function openDatabase(
+	url: string,
+	{
+		max = 10,
+		onQuery
+	}: { max?: number; onQuery?: (query: string, parameters: unknown[]) => void } = {}
+): OpenDatabase {
 	const client = postgres(url, {
 		max,
 		connect_timeout: 5,
@@ -21,7 +27,8 @@ export function openDatabase(url: string, { max = 10 } = {}): OpenDatabase {
 		onnotice: () => {},
 		connection: { application_name: 'grevan', statement_timeout: 15_000 }
 	});
-	return { db: drizzle(client, { schema }), close: () => client.end({ timeout: 5 }) };
+	const logger = onQuery ? { logQuery: onQuery } : false;
+	return { db: drizzle(client, { schema, logger }), close: () => client.end({ timeout: 5 }) };
 }
 
 /** Brings the database to the newest migration. */

@@ -1,0 +1,22 @@
+// Prints the figures of speed and size. Nothing here passes or fails.
+import { join } from 'node:path';
+import { bin, root } from './lib/paths.mjs';
+import { run } from './lib/process.mjs';
+import { runMain, say } from './lib/say.mjs';
+import { withScratchApp } from './lib/scratch.mjs';
+
+const ITEMS = process.env.BENCH_ITEMS ?? '10000';
+
+await runMain(async () => {
+	say(`Filling a database with ${ITEMS} items ...`);
+	const seed = { GREVAN_SEED_ITEMS: ITEMS, GREVAN_SEED_ROUNDS: '1' };
+	await withScratchApp('bench', { seed }, async ({ address, env, timings }) => {
+		say(`database cluster made and started  ${timings.clusterMs?.toFixed(0)} ms`);
+		say(`demo of ${ITEMS} items written       ${((timings.seedMs ?? 0) / 1000).toFixed(1)} s`);
+		say(`web process start to first answer  ${timings.webMs?.toFixed(0)} ms`);
+		await run(bin('tsx'), [join(root, 'scripts', 'bench-run.ts')], {
+			cwd: root,
+			env: { ...process.env, ...env, BENCH_ADDRESS: address }
+		});
+	});
+});

@@ -1,0 +1,38 @@
+import { appEnv, migrateAndSeed, startWeb } from './app.mjs';
+import { ensureBuild } from './build.mjs';
+import { removeCluster, startCluster } from './cluster.mjs';
+import { ensureDependencies } from './dependencies.mjs';
+import { ensureSystemPackages } from './system.mjs';
+
+/**
+ * The built app with a demo of its own on a cluster of its own, for as long as the work takes.
+ * @param {string} purpose
+ * @param {{ seed?: Record<string, string> }} options
+ * @param {(app: { address: string, env: Record<string, string | undefined>, timings: Record<string, number> }) => Promise<void>} work
+ */
+export async function withScratchApp(purpose, { seed = {} }, work) {
+	await ensureSystemPackages({ chromium: true });
+	await ensureDependencies();
+	await ensureBuild();
+	const name = `${purpose}-${process.pid}`;
+	const began = performance.now();
+	const cluster = await startCluster(name, { durable: false, port: 54_521 });
+	try {
+		const clusterMs = performance.now() - began;
+		const env = { ...appEnv(cluster.url, { demo: true, name }), LOG_LEVEL: 'silent' };
+		const seeding = performance.now();
+		await migrateAndSeed({ ...env, ...seed });
+		const seedMs = performance.now() - seeding;
+		const starting = performance.now();
+		const web = await startWeb(env, { port: 8520, quiet: true });
+		const webMs = performance.now() - starting;
+		try {
+			await work({ address: web.address, env, timings: { clusterMs, seedMs, webMs } });
+		} finally {
+			await web.stop();
+		}
+	} finally {
+		await cluster.halt();
+		removeCluster(cluster, name);
+	}
+}

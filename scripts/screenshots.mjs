@@ -1,0 +1,119 @@
+// Takes the pictures of docs/screenshots from the demo, at 1280 by 800, day theme; --to DIR --width N --theme night for a look.
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './lib/paths.mjs';
+import { runMain, say } from './lib/say.mjs';
+import { withScratchApp } from './lib/scratch.mjs';
+import { chromiumPath } from './lib/system.mjs';
+
+const option = (/** @type {string} */ name, /** @type {string} */ usual) => {
+	const at = process.argv.indexOf(`--${name}`);
+	return at > 0 ? (process.argv[at + 1] ?? usual) : usual;
+};
+const to = option('to', join(root, 'docs', 'screenshots'));
+const width = Number(option('width', '1280'));
+const theme = option('theme', 'day');
+
+await runMain(() =>
+	withScratchApp('screenshots', {}, async ({ address }) => {
+		const { chromium } = await import('@playwright/test');
+		mkdirSync(to, { recursive: true });
+		const browser = await chromium.launch({
+			executablePath: chromiumPath(),
+			args: ['--no-sandbox', '--disable-gpu']
+		});
+		const context = await browser.newContext({
+			viewport: { width, height: width < 500 ? 844 : 800 },
+			locale: 'en-GB',
+			timezoneId: 'Europe/London'
+		});
+		await context.addCookies([{ name: 'theme', value: theme, url: address }]);
+		const page = await context.newPage();
+		const shoot = async (/** @type {string} */ name) => {
+			await page.evaluate(() => document.fonts.ready);
+			await page.waitForTimeout(250);
+			await page.screenshot({ path: join(to, `${name}.png`), fullPage: width < 1000 });
+			say(name);
+		};
+		const go = async (/** @type {string} */ path) => {
+			await page.goto(address + path);
+			await page.locator('html[data-ready]').waitFor();
+		};
+		const answered = (/** @type {number} */ n) =>
+			page
+				.getByRole('main')
+				.getByRole('status')
+				.filter({ hasText: `${n} of 15` })
+				.waitFor();
+		try {
+			await page.goto(`${address}/sign-in`);
+			await shoot('sign-in');
+			await page.getByRole('button', { name: /Ilse Norrby/ }).click();
+			await page.locator('html[data-ready]').waitFor();
+			await shoot('today');
+			await go('/hazards');
+			await shoot('hazards');
+			const plan = await page
+				.getByRole('link', { name: /Emptying the dryer cyclone/ })
+				.getAttribute('href');
+			await go(plan ?? '');
+			await shoot('hazard');
+			await go('/hazards');
+			const laminating = await page
+				.getByRole('link', { name: /Laminating, bay 2/ })
+				.getAttribute('href');
+			await go(`/filters?plan=${laminating?.split('/').at(-1)}`);
+			await page.getByRole('radio').nth(1).check();
+			await page.getByLabel('On the mask').fill('HM-0103');
+			await shoot('filters');
+			await go('/items');
+			await shoot('items');
+			await go('/items/HM-0115');
+			await shoot('item');
+			await page.getByRole('button', { name: 'Because' }).last().click();
+			await page.getByRole('dialog').waitFor();
+			await shoot('because');
+			await go('/items/HM-0101');
+			await page.getByRole('button', { name: /^Inspect/ }).click();
+			await page.waitForURL(/runs/);
+			await page.locator('html[data-ready]').waitFor();
+			await page.getByRole('heading', { name: /Pre-filter/ }).waitFor();
+			for (const [i, key] of ['3', '3', '1', '1', '1', '1', '1'].entries()) {
+				await page.keyboard.press(key);
+				await answered(i + 1);
+			}
+			await page.keyboard.press('2');
+			await page.keyboard.press('6');
+			await answered(8);
+			for (const n of [9, 10]) {
+				await page.keyboard.press('1');
+				await answered(n);
+			}
+			await page.getByText('every answer kept').waitFor();
+			await shoot('run');
+			for (let n = 11; n <= 15; n++) {
+				await page.keyboard.press('1');
+				await answered(n);
+			}
+			await page.keyboard.press('Enter');
+			await page.getByRole('heading', { name: /Passed/ }).waitFor();
+			await shoot('signed');
+			await go('/faults');
+			await shoot('faults');
+			await page.getByRole('link', { name: /HM-0114/ }).click();
+			await page.getByRole('button', { name: 'Start the repair' }).waitFor();
+			await shoot('defect');
+			await page.getByRole('button', { name: 'Start the repair' }).click();
+			await page.getByRole('button', { name: 'Repair done' }).waitFor();
+			await shoot('service');
+			await go('/items/HM-0114/history');
+			await shoot('history');
+			await go('/plan');
+			await shoot('plan');
+			await go('/records?check');
+			await shoot('records');
+		} finally {
+			await browser.close();
+		}
+	})
+);
