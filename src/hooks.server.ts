@@ -1,9 +1,7 @@
 import { error, redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
-import { actorOf } from '$lib/server/auth';
 import { asFault, STATUS } from '$lib/server/errors';
 import { log } from '$lib/server/log';
-import { getRuntime } from '$lib/server/runtime';
-import { loadSite } from '$lib/server/site';
+import { getRuntime, visitOf } from '$lib/server/runtime';
 
 /** Answer without a session: probes, sign-in, the calculation interface, which takes a key. */
 const OPEN = [/^\/healthz$/, /^\/readyz$/, /^\/sign-in$/, /^\/api\/v1\//];
@@ -20,7 +18,8 @@ const SECURITY_HEADERS = {
 export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();
 	const { pathname } = event.url;
-	const { db, auth, origin } = getRuntime(event.url.origin);
+	const runtime = getRuntime(event.url.origin);
+	const { db, auth, origin } = runtime;
 	event.locals.db = db;
 	event.locals.auth = auth;
 	event.locals.origin = origin;
@@ -30,7 +29,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 	if (!PROBES.some((probe) => probe.test(pathname))) {
 		try {
-			const [actor, site] = await Promise.all([actorOf(auth, event.request.headers), loadSite(db)]);
+			const { actor, site } = await visitOf(runtime, event.request.headers);
 			event.locals.actor = actor;
 			event.locals.site = site;
 		} catch (cause) {

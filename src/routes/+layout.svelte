@@ -10,5 +10,5 @@
 		>{@render children()}</Shell
 	>
 {:else}
-	<main id="main" class="mx-auto max-w-3xl p-6">{@render children()}</main>
+	<main id="main" class="mx-auto max-w-5xl p-6">{@render children()}</main>
 {/if}

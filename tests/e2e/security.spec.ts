@@ -35,6 +35,12 @@ test('headers, cookies and foreign origins', async ({ page }) => {
 		});
 		expect(json.status()).toBe(403);
 	}
+	// A session that was signed out is over at once, also for someone who kept its cookie.
+	await page.getByRole('button', { name: 'Sign out' }).click();
+	await expect(page).toHaveURL(/sign-in/);
+	await page.context().addCookies(session ? [session] : []);
+	await page.goto(`${appUrl()}/items`);
+	await expect(page).toHaveURL(/sign-in/);
 	// Somewhere else is never gone to after signing in.
 	await page.context().clearCookies();
 	await page.goto(`${appUrl()}/sign-in?next=//elsewhere.example/`);

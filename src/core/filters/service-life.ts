@@ -7,6 +7,7 @@ import {
 	type Reason,
 	type Verdict
 } from '../verdict.ts';
+import { readableNumber } from '../units/number.ts';
 import { saturationMmHg } from './vapour-pressure.ts';
 import { breakthrough, DEFAULT_BED, type Adsorbate, type Bed } from './wheeler-jonas.ts';
 
@@ -234,4 +235,4 @@ function explain(
 	];
 }
 
-const format = (value: number) => Number(value.toPrecision(4)).toLocaleString('en-GB');
+const format = (value: number) => readableNumber(value, 4);

@@ -1,4 +1,5 @@
 import { requiredFactor } from '../protection/factor.ts';
+import { readableNumber } from '../units/number.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
 import {
 	OUTCOME_RANK,
@@ -61,14 +62,11 @@ export function decide(facts: HazardFacts): HazardDecision {
 	const ratio = hazardRatio(contaminants);
 	const required = ratio === null ? null : (requiredFactor(ratio, facts.ruleSet) ?? null);
 	let outcome: HazardOutcome = climb.outcome ?? climb.floor ?? 'filter';
-	let choice = chooseKinds(contaminants, facts, {
-		outcome,
-		hazardRatio: ratio,
-		requiredFactor: required
-	});
 	if (required === null && ratio !== null && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
 		outcome = 'self-contained';
-	({ outcome, choice } = strengthen(outcome, choice, contaminants, facts, ratio, required));
+	const strong = strengthen(outcome, contaminants, facts, ratio, required);
+	const { choice } = strong;
+	outcome = strong.outcome;
 	climb.take('factor', factor(ratio, required, contaminants, outcome), { decides: !climb.outcome });
 	climb.note('fit', fit(facts));
 	climb.note('wear', 'burden, sight, talking and heat: advice at the choice');
@@ -177,7 +175,6 @@ const SOURCE_OF: Partial<Record<HazardOutcome, string>> = {
 /** Moves up while no kind of the present outcome is strong enough. */
 function strengthen(
 	outcome: HazardOutcome,
-	choice: KindChoice,
 	contaminants: readonly Contaminant[],
 	facts: HazardFacts,
 	ratio: number | null,
@@ -195,7 +192,15 @@ function strengthen(
 		});
 		if (enough(next, found)) return { outcome: next, choice: found };
 	}
-	return { outcome: outcome === 'escape set' ? outcome : 'stop', choice };
+	const last = outcome === 'escape set' ? outcome : 'stop';
+	return {
+		outcome: last,
+		choice: chooseKinds(contaminants, facts, {
+			outcome: last,
+			hazardRatio: ratio,
+			requiredFactor: required
+		})
+	};
 }
 
 function factor(
@@ -304,7 +309,7 @@ function changes(
 	});
 }
 
-const short = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+const short = (value: number) => readableNumber(value, 3);
 
 /** The caution that stands beside every plan. Common practice. */
 export const STANDING_CAUTION: Reason = {

@@ -1,6 +1,7 @@
 import { rulesFor } from '../data/substance-rules.ts';
 import { canEstimate, LOW_BOILER_C } from '../filters/service-life.ts';
 import { saturationPpm } from '../filters/vapour-pressure.ts';
+import { readableNumber } from '../units/number.ts';
 import { commonPractice, InputError, published, site, type Reason } from '../verdict.ts';
 import type { HazardOutcome } from './decision.ts';
 import { written, type Contaminant, type HazardFacts } from './facts.ts';
@@ -301,5 +302,4 @@ function scheduleExists(c: Contaminant): boolean {
 	return canEstimate(c.substance) || (c.substance.en !== undefined && c.substance.en !== 'A');
 }
 
-const percentOf = (ratio: number) =>
-	`${(ratio * 100).toLocaleString('en-GB', { maximumSignificantDigits: 3 })} %`;
+const percentOf = (ratio: number) => `${readableNumber(ratio * 100, 3)} %`;

@@ -181,7 +181,7 @@ export async function runPage(context: Context, runId: string) {
 		.select({
 			run: inspectionRun,
 			item,
-			model: itemModel,
+			model: itemModel.name,
 			place: place.name,
 			startedBy: user.name
 		})

@@ -1,5 +1,7 @@
 import { config } from './config.ts';
-import { createAuth, type Auth } from './auth.ts';
+import { actorOf, createAuth, type Auth } from './auth.ts';
+import type { Actor } from './context.ts';
+import { loadSite, type Site } from './site.ts';
 import { openDatabase, type Database } from './db/client.ts';
 
 interface Runtime {
@@ -10,6 +12,31 @@ interface Runtime {
 }
 
 let runtime: Runtime | undefined;
+
+/** How long an answer about a session or the site's choices may be used again. */
+const MEMO_MS = 5000;
+const MEMO_MOST = 2000;
+type Visit = { actor: Actor | null; site: Site };
+const visits = new Map<string, { until: number; visit: Visit }>();
+
+/**
+ * Who comes and what the site has chosen. Asked of the database once in five seconds per session and process:
+ * reading a session costs more than most pages.
+ */
+export async function visitOf({ auth, db }: Runtime, headers: Headers): Promise<Visit> {
+	const cookie = headers.get('cookie') ?? '';
+	const now = Date.now();
+	const kept = visits.get(cookie);
+	if (kept && kept.until > now) return kept.visit;
+	const [actor, site] = await Promise.all([actorOf(auth, headers), loadSite(db)]);
+	if (visits.size >= MEMO_MOST) visits.clear();
+	const visit = { actor, site };
+	if (actor) visits.set(cookie, { until: now + MEMO_MS, visit });
+	return visit;
+}
+
+/** Forgets a session at once, as when its person signs out. */
+export const forgetVisit = (headers: Headers) => visits.delete(headers.get('cookie') ?? '');
 
 /** The one database pool and account service of the process, opened at the first request. */
 export function getRuntime(origin: string): Runtime {

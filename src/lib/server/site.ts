@@ -17,8 +17,15 @@ export async function loadSite(db: Connection): Promise<Site> {
 	return row ?? UNNAMED;
 }
 
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
 /** The day that the site's own calendar shows at a moment. */
 export function dayAt(moment: Date, timeZone: string): Day {
-	// Swedish writes dates as ISO 8601 does.
-	return new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' }).format(moment);
+	let format = dayFormats.get(timeZone);
+	if (!format) {
+		// Swedish writes dates as ISO 8601 does.
+		format = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' });
+		dayFormats.set(timeZone, format);
+	}
+	return format.format(moment);
 }

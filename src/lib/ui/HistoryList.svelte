@@ -20,7 +20,7 @@
 <ol class="mt-3">
 	{#each lines as line (line.seq)}
 		<li
-			class="rowline grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 py-2 md:grid-cols-[11rem_1fr_10rem_6.5rem]"
+			class="rowline grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 py-2 md:grid-cols-[11rem_1fr_9rem_8.5rem]"
 		>
 			<time class="font-mono text-[0.92rem]" datetime={line.at.toISOString()}
 				>{format(line.at, 'd MMM yyyy HH:mm')}</time
@@ -32,8 +32,9 @@
 					>{/each}
 			</div>
 			<span>{line.actor}</span>
-			<span class="text-soft font-mono text-[0.8rem]" title="Entry {line.seq}, hash {line.hash}"
-				>{line.seq} · {line.hash.slice(0, 7)}</span
+			<span
+				class="text-soft font-mono text-[0.8rem] whitespace-nowrap"
+				title="Entry {line.seq}, hash {line.hash}">{line.seq} · {line.hash.slice(0, 7)}</span
 			>
 		</li>
 	{/each}

@@ -31,7 +31,7 @@ const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'repair.released': (p) => `Released after ${repair(p.repair)}`,
 	'item.retired': () => 'Taken out of use for good',
 	'filters.opened': (p) =>
-		`Filters opened: ${text(p.filter)}, lot ${text(p.lot)}, as ${text(p.pair)}, last day ${text(p.changeOn)}`,
+		`Filters opened: ${text(p.filter)}${p.lot ? `, lot ${text(p.lot)}` : ''}, as ${text(p.pair)}, last day ${text(p.changeOn)}`,
 	'plan.made': (p) => `Hazard plan made: ${text(p.task)}`,
 	'plan.changed': (p) => `Hazard plan changed: ${text(p.task)}, version ${text(p.version)}`
 };

@@ -40,7 +40,7 @@
 	<h1 class="mt-4 text-[2.2rem]!">Grevan</h1>
 	<p class="text-soft text-[1.1rem]">Breathing protection, from the hazard to the ready shelf.</p>
 
-	<div class="mt-8 grid gap-10 md:grid-cols-2">
+	<div class="mt-8 grid gap-10 md:grid-cols-[20rem_1fr]">
 		<form method="post" action="?/enter{next}" use:enhance class="grid content-start gap-4">
 			{#if form?.message}<Notice kind="fault"><p>{form.message}</p></Notice>{/if}
 			<Field id="email" label="Address">

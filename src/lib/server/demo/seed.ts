@@ -3,7 +3,7 @@ import { procedureFor } from '../../../core/data/procedures.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { judgeRun, type AnswerEvent } from '../../../core/inspection/run.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
-import { record } from '../audit.ts';
+import { record, type Deed } from '../audit.ts';
 import { putAccount, type Auth } from '../auth.ts';
 import type { Connection, Database } from '../db/client.ts';
 import {
@@ -21,9 +21,9 @@ import {
 	site
 } from '../db/schema/index.ts';
 import { markSigned } from '../db/queries/seed.ts';
-import { lifeOf } from '../filters.ts';
+import { lifeOf, pairTag } from '../filters.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
-import { rebuildState } from '../readiness.ts';
+import { pairChange, rebuildState } from '../readiness.ts';
 import { dayAt, loadSite } from '../site.ts';
 import { Chance } from './random.ts';
 import { FILTERS, MASKS, PART_LOTS, PEOPLE, PLACES, PLANS, SITE_NAME } from './scenario.ts';
@@ -66,6 +66,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.inspections();
 		await seed.plansAndPairs();
 		await seed.stories();
+		await seed.writeRecord();
 		const ids = seed.masks.map((m) => m.id);
 		const choices = await loadSite(tx);
 		for (let i = 0; i < ids.length; i += CHUNK)
@@ -84,6 +85,8 @@ interface Mask {
 
 class Seed {
 	readonly masks: Mask[] = [];
+	/** What happened, written to the audit log in the order of its time. */
+	private readonly deeds: (Deed & { at: Date; by: string })[] = [];
 	private readonly chance = new Chance(20_260);
 	private readonly today: string;
 	private readonly places = new Map<string, string>();
@@ -205,7 +208,6 @@ class Seed {
 	/** Monthly inspections, oldest first: a round opens, answers and signs one run per mask. */
 	async inspections(): Promise<void> {
 		const rounds = this.options.rounds ?? 12;
-		const deeds: { at: Date; by: string; mask: Mask; runId: string; outcome: string }[] = [];
 		for (let round = rounds - 1; round >= 0; round--) {
 			const runs = this.masks.map((mask) => ({
 				mask,
@@ -244,26 +246,27 @@ class Seed {
 			const judged = runs.map((run) => {
 				const verdict = judgeRun(procedure, run.answers, procedure.steps.length * 11);
 				const signedAt = new Date(run.at.getTime() + (procedure.steps.length + 1) * 11_000);
-				deeds.push({
+				this.deeds.push({
 					at: signedAt,
 					by: run.by,
-					mask: run.mask,
-					runId: run.id,
-					outcome: verdict.outcome
+					action: 'inspection.signed',
+					subject: `run:${run.id}`,
+					itemId: run.mask.id,
+					payload: {
+						procedure: procedure.key,
+						version: procedure.version,
+						outcome: verdict.outcome
+					}
 				});
 				return { id: run.id, by: run.by, at: signedAt, ...verdict };
 			});
 			await inChunks(judged, (part) => markSigned(this.tx, part));
 		}
-		deeds.sort((a, b) => a.at.getTime() - b.at.getTime());
-		for (const deed of deeds)
-			await record(this.tx, deed.by, {
-				action: 'inspection.signed',
-				subject: `run:${deed.runId}`,
-				itemId: deed.mask.id,
-				at: deed.at,
-				payload: { procedure: procedure.key, version: procedure.version, outcome: deed.outcome }
-			});
+	}
+
+	async writeRecord(): Promise<void> {
+		this.deeds.sort((a, b) => a.at.getTime() - b.at.getTime());
+		for (const { by, ...deed } of this.deeds) await record(this.tx, by, deed);
 	}
 
 	/** A plain good run; most masks here have no pre-filter. */
@@ -310,7 +313,8 @@ class Seed {
 			const masks = this.masks.filter((m) => m.place === where && m.mount === mount).slice(0, 4);
 			for (const [i, mask] of masks.entries()) {
 				const ago = i === 0 ? 0 : this.chance.int(0, 3);
-				await this.tx
+				const by = this.person('ilse');
+				const [pair] = await this.tx
 					.insert(filterPair)
 					.values({
 						id: this.chance.uuid(),
@@ -320,12 +324,27 @@ class Seed {
 						filters: 2,
 						openedOn: plusDays(this.today, -ago),
 						initials,
-						openedBy: this.person('ilse'),
+						openedBy: by,
 						changeAfterMin: life.changeAfterMin,
 						exposureMin: plan.facts.exposureMin,
 						singleUse: life.singleUse
 					})
-					.onConflictDoNothing();
+					.returning();
+				if (pair)
+					this.deeds.push({
+						at: this.moment(ago),
+						by,
+						action: 'filters.opened',
+						subject: `pair:${pair.id}`,
+						itemId: mask.id,
+						payload: {
+							pair: pairTag(pair.number),
+							filter: filter,
+							plan: planKey,
+							initials,
+							changeOn: pairChange({ pair, model: lot.model }).changeOn
+						}
+					});
 			}
 		}
 	}
@@ -344,22 +363,20 @@ class Seed {
 			if (!mask) continue;
 			const id = this.chance.uuid();
 			const by = this.person('odd');
+			const { severity } = rejectCode(code);
+			const reportedAt = this.moment(ago);
+			const note = code === 'CURL' ? 'Came out of wash batch with the discs left in.' : null;
 			await this.tx.insert(defect).values({
-				id,
-				itemId: mask.id,
-				station,
-				step,
-				code,
-				severity: rejectCode(code).severity,
-				note: code === 'CURL' ? 'Came out of wash batch with the discs left in.' : null,
-				reportedBy: by,
-				reportedAt: this.moment(ago)
+				...{ id, itemId: mask.id, station, step, code, severity, note },
+				...{ reportedBy: by, reportedAt }
 			});
-			await record(this.tx, by, {
+			this.deeds.push({
+				at: reportedAt,
+				by,
 				action: 'defect.opened',
 				subject: `defect:${id}`,
 				itemId: mask.id,
-				payload: { station, code, severity: rejectCode(code).severity }
+				payload: { station, code, severity, note }
 			});
 		}
 	}

@@ -220,10 +220,19 @@
 			padding: 0 0 7px;
 		}
 		.mark {
-			width: auto;
-			height: 30px;
+			width: 32px;
+			height: 32px;
+			margin: -1px;
+			flex: none;
 			align-items: center;
 			background: none;
+		}
+		.mark.now {
+			outline-offset: -1px;
+			background: var(--paper);
+		}
+		.mark.now + .name {
+			margin-top: 5px;
 		}
 		.name {
 			font-size: 0.82rem;

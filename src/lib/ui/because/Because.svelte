@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Opens why a verdict holds: rule, source, inputs, distance to the limit, what would change it. */
+	import { readableNumber } from '$core/units/number';
 	import { Dialog } from 'bits-ui';
 	import X from '@lucide/svelte/icons/x';
 	import { originLine, type Reason } from '$core/verdict';
@@ -14,7 +15,7 @@
 	}
 	let { title, reasons, changesIf = [], conditions = [], label = 'Because' }: Props = $props();
 	let open = $state(false);
-	const number = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 4 });
+	const number = (value: number) => readableNumber(value, 4);
 </script>
 
 <Dialog.Root bind:open>

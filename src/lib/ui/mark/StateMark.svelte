@@ -30,7 +30,7 @@
 	const colour = $derived(COLOUR[state]);
 </script>
 
-<span class="inline-flex items-center gap-2 whitespace-nowrap">
+<span class="inline-flex items-center gap-2 align-middle whitespace-nowrap">
 	<svg width={size} height={size} viewBox="0 0 20 20" aria-hidden="true" class="shrink-0">
 		{#if state === 'ready' || state === 'good'}
 			<circle cx="10" cy="10" r="8" fill={colour} />

@@ -159,7 +159,9 @@
 									None in the store within its shelf life.
 								</p>{/if}
 							<select id="lot-{i}" name="lots[]" class="w-full">
-								{#each part.lots as lot (lot.id)}<option value="{lot.id}:{part.quantity}"
+								{#each part.lots as lot, nth (lot.id)}<option
+										value="{lot.id}:{part.quantity}"
+										selected={nth === 0}
 										>lot {lot.lot}, {lot.quantity} left{lot.useBy
 											? `, until ${lot.useBy}`
 											: ''}</option

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What the facts permit: the answer, its filter, how long it lasts, what would change it. */
+	import { readableNumber } from '$core/units/number';
 	import type { HazardDecision } from '$core/hazards/decision';
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { STANDING_CAUTION } from '$core/hazards/ladder';
@@ -28,7 +29,14 @@
 	const model = $derived(life?.parts.find((p) => p.estimate)?.estimate);
 	const lifeReasons = $derived(life?.parts.flatMap((p) => p.reasons) ?? []);
 	const halfRefused = $derived(half ? null : decision.rejected.find((k) => k.kind === 'half-mask'));
-	const short = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+	/** What fixes the change time where the model does not. */
+	const limiting = $derived(
+		life?.parts
+			.filter((p) => p.minutes !== null && !p.estimate)
+			.sort((a, b) => (a.minutes ?? 0) - (b.minutes ?? 0))[0]
+			?.reasons.at(-1)?.text
+	);
+	const short = (value: number) => readableNumber(value, 3);
 </script>
 
 <div class="rounded border-2 border-ink bg-sheet p-4" aria-live="polite">
@@ -74,6 +82,7 @@
 							? `, humidity leaves ${Math.round(model.humidityFactor * 100)} %`
 							: ''}. For a pair with a usual bed; the filter you choose may differ.
 					</p>{/if}
+				{#if limiting}<p class="text-soft mt-1 text-[0.93rem]">{limiting}</p>{/if}
 				{#if life.singleUse}<p class="font-semibold text-due">
 						Once only: discard at the end of the shift.
 					</p>{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The contaminants of a plan as rows: substance, concentration, limit, times the limit. */
+	import { readableNumber } from '$core/units/number';
 	import Plus from '@lucide/svelte/icons/plus';
 	import X from '@lucide/svelte/icons/x';
 	import type { ContaminantForm } from '$core/data/substance';
@@ -74,7 +75,7 @@
 	};
 	const at = (i: number) => (fault?.path.startsWith(`contaminants[${i}]`) ? fault.message : null);
 	const ratio = (i: number) => resolved[i]?.ratio;
-	const short = (value: number) => value.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+	const short = (value: number) => readableNumber(value, 3);
 </script>
 
 <h2 id="in-air">In the air</h2>

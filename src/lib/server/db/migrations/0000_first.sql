@@ -320,6 +320,6 @@ CREATE UNIQUE INDEX "inspection_run_one_open" ON "inspection_run" USING btree ("
 CREATE INDEX "inspection_run_item" ON "inspection_run" USING btree ("item_id","signed_at");--> statement-breakpoint
 CREATE UNIQUE INDEX "item_tag" ON "item" USING btree ("tag");--> statement-breakpoint
 CREATE INDEX "item_place" ON "item" USING btree ("place_id");--> statement-breakpoint
-CREATE INDEX "item_state_due" ON "item_state" USING btree ("due_from");--> statement-breakpoint
-CREATE INDEX "item_state_blocked" ON "item_state" USING btree ("blocked");--> statement-breakpoint
+CREATE INDEX "item_state_due" ON "item_state" USING btree ("due_on") WHERE "item_state"."blocked" is null;--> statement-breakpoint
+CREATE INDEX "item_state_blocked" ON "item_state" USING btree ("blocked") WHERE "item_state"."blocked" is not null;--> statement-breakpoint
 CREATE UNIQUE INDEX "part_lot_once" ON "part_lot" USING btree ("part","lot");

@@ -1,4 +1,19 @@
-import { and, asc, count, eq, ilike, inArray, lte, or, sql, type SQL } from 'drizzle-orm';
+import {
+	and,
+	asc,
+	count,
+	eq,
+	gt,
+	gte,
+	ilike,
+	inArray,
+	isNull,
+	lt,
+	lte,
+	or,
+	sql,
+	type SQL
+} from 'drizzle-orm';
 import type { ItemState } from '../../../../core/readiness/item-state.ts';
 import type { Connection } from '../client.ts';
 import { item, itemModel, itemState, place } from '../schema/index.ts';
@@ -8,6 +23,15 @@ export const stateOnDay = (asOf: string) =>
 	sql<ItemState>`case when ${itemState.blocked} is not null then ${itemState.blocked}
 		when ${asOf}::date > ${itemState.dueOn} then 'overdue'
 		when ${asOf}::date >= ${itemState.dueFrom} then 'due' else 'ready' end`;
+
+/** The same as a condition that an index on the due date can serve. */
+function inState(state: ItemState, asOf: string): SQL | undefined {
+	const free = isNull(itemState.blocked);
+	if (state === 'overdue') return and(free, lt(itemState.dueOn, asOf));
+	if (state === 'due') return and(free, gte(itemState.dueOn, asOf), lte(itemState.dueFrom, asOf));
+	if (state === 'ready') return and(free, gte(itemState.dueOn, asOf), gt(itemState.dueFrom, asOf));
+	return eq(sql`${itemState.blocked}`, state);
+}
 
 const columns = (asOf: string) => ({
 	id: item.id,
@@ -35,7 +59,7 @@ function matching(filter: ItemFilter, asOf: string): SQL | undefined {
 		const like = `%${filter.text.replaceAll(/[%_\\]/g, '\\$&')}%`;
 		parts.push(or(ilike(item.tag, like), ilike(itemModel.name, like), ilike(place.name, like)));
 	}
-	if (filter.state) parts.push(eq(stateOnDay(asOf), filter.state));
+	if (filter.state) parts.push(inState(filter.state, asOf));
 	if (filter.placeId) parts.push(eq(item.placeId, filter.placeId));
 	return and(...parts);
 }
@@ -61,6 +85,11 @@ export function listItems(
 
 /** How many items a filter finds. */
 export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
+	if (!filter.state && !filter.text) {
+		const of = filter.placeId ? eq(item.placeId, filter.placeId) : undefined;
+		const [all] = await db.select({ n: count() }).from(item).where(of);
+		return all?.n ?? 0;
+	}
 	const base = db.select({ n: count() }).from(item);
 	const joined = filter.text
 		? base
@@ -81,7 +110,7 @@ export function itemsInState(db: Connection, state: ItemState, asOf: string, lim
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.innerJoin(place, eq(place.id, item.placeId))
-		.where(eq(stateOnDay(asOf), state))
+		.where(inState(state, asOf))
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(limit);
 }
@@ -94,7 +123,7 @@ export function itemsDueUntil(db: Connection, until: string, asOf: string, limit
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.innerJoin(place, eq(place.id, item.placeId))
-		.where(and(sql`${itemState.blocked} is null`, lte(itemState.dueOn, until)))
+		.where(and(isNull(itemState.blocked), lte(itemState.dueOn, until)))
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(limit);
 }

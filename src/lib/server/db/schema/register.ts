@@ -88,7 +88,14 @@ export const itemState = pgTable(
 		dueWhat: text('due_what').$type<'inspection' | 'filters'>().notNull(),
 		lastInspectionOn: date('last_inspection_on')
 	},
-	(t) => [index('item_state_due').on(t.dueFrom), index('item_state_blocked').on(t.blocked)]
+	(t) => [
+		index('item_state_due')
+			.on(t.dueOn)
+			.where(sql`${t.blocked} is null`),
+		index('item_state_blocked')
+			.on(t.blocked)
+			.where(sql`${t.blocked} is not null`)
+	]
 );
 
 /** A lot of spare parts in the store. */
