@@ -14,7 +14,16 @@
 			: `${Math.floor(data.minutes / 60)} h ${String(data.minutes % 60).padStart(2, '0')} min`
 	);
 	const ORDER: ItemState[] = ['ready', 'due', 'overdue', 'held', 'in service'];
-	const most = $derived(
+	/** One tick stands for so many masks, so that a large place still fits its line. */
+	const TICKS = 36;
+	const perTick = $derived(Math.max(1, Math.ceil(largest / TICKS)));
+	function ticks(counts: Partial<Record<ItemState, number>>): ItemState[] {
+		return ORDER.flatMap((state) =>
+			Array.from({ length: Math.ceil((counts[state] ?? 0) / perTick) }, () => state)
+		);
+	}
+	const most = $derived(Math.ceil(largest / perTick) + (perTick > 1 ? ORDER.length : 0));
+	const largest = $derived(
 		Math.max(1, ...data.shelves.map((s) => Math.max(s.floor, total(s.counts))))
 	);
 	function total(counts: Partial<Record<ItemState, number>>): number {
@@ -100,7 +109,7 @@
 								role="img"
 								aria-label="{shelf.usable} usable, {shelf.floor} wanted"
 							>
-								{#each ORDER.flatMap( (state) => Array.from({ length: shelf.counts[state] ?? 0 }, () => state) ) as state, i (i)}
+								{#each ticks(shelf.counts) as state, i (i)}
 									{#if state === 'ready'}<rect
 											x={i * 10}
 											y="4"
@@ -136,7 +145,11 @@
 											stroke-width="1.5"
 										/>{/if}
 								{/each}
-								<path d="M{shelf.floor * 10 - 2} 0v22" stroke="var(--ink)" stroke-width="2.4" />
+								<path
+									d="M{(shelf.floor / perTick) * 10 - 2} 0v22"
+									stroke="var(--ink)"
+									stroke-width="2.4"
+								/>
 							</svg>
 						</span>
 					</a>
@@ -144,7 +157,9 @@
 			{/each}
 		</ul>
 		<p class="text-soft mt-2 text-[0.88rem]">
-			filled ready · half due · struck held or overdue · open in service · line = floor
+			filled ready · half due · struck held or overdue · open in service · line = floor{perTick > 1
+				? ` · one tick = ${perTick} masks`
+				: ''}
 		</p>
 	</section>
 </div>

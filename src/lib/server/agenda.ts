@@ -37,6 +37,8 @@ export interface ShelfRow {
 }
 
 const LINES_PER_KIND = 30;
+/** Rows that the plan shows at most; it says so when there are more. */
+const PLAN_ROWS = 200;
 
 /** The shift sheet: what to do next in order of consequence, and what is ready against the floor. */
 export async function today(context: Context, site: Site) {
@@ -75,13 +77,18 @@ export async function today(context: Context, site: Site) {
 export async function plan(context: Context, site: Site, days: number) {
 	const asOf = dayAt(context.now(), site.timeZone);
 	const until = plusDays(asOf, days);
-	const rows = await itemsDueUntil(context.db, until, asOf, 400);
+	const rows = await itemsDueUntil(context.db, until, asOf, PLAN_ROWS);
 	const byDay = new Map<string, ItemRow[]>();
 	for (const row of rows) {
 		const day = row.dueOn < asOf ? 'overdue' : row.dueOn;
 		byDay.set(day, [...(byDay.get(day) ?? []), row]);
 	}
-	return { asOf, until, days: [...byDay].map(([day, items]) => ({ day, items })) };
+	return {
+		asOf,
+		until,
+		cut: rows.length === PLAN_ROWS,
+		days: [...byDay].map(([day, items]) => ({ day, items }))
+	};
 }
 
 async function shelf(db: Connection, asOf: string): Promise<ShelfRow[]> {

@@ -11,7 +11,8 @@
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>Plan</h1>
 	<p class="text-soft">
-		{count} fall due until {format(parseISO(data.until), 'd MMM yyyy')}, by last day
+		{data.cut ? `The first ${count} that fall due until` : `${count} fall due until`}
+		{format(parseISO(data.until), 'd MMM yyyy')}, by last day
 	</p>
 	<nav class="ml-auto flex gap-2" aria-label="How far ahead">
 		{#each HORIZONS as days (days)}
