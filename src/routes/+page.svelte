@@ -14,6 +14,9 @@
 			: `${Math.floor(data.minutes / 60)} h ${String(data.minutes % 60).padStart(2, '0')} min`
 	);
 	const ORDER: ItemState[] = ['ready', 'due', 'overdue', 'held', 'in service'];
+	const largest = $derived(
+		Math.max(1, ...data.shelves.map((s) => Math.max(s.floor, total(s.counts))))
+	);
 	/** One tick stands for so many masks, so that a large place still fits its line. */
 	const TICKS = 36;
 	const perTick = $derived(Math.max(1, Math.ceil(largest / TICKS)));
@@ -23,9 +26,6 @@
 		);
 	}
 	const most = $derived(Math.ceil(largest / perTick) + (perTick > 1 ? ORDER.length : 0));
-	const largest = $derived(
-		Math.max(1, ...data.shelves.map((s) => Math.max(s.floor, total(s.counts))))
-	);
 	function total(counts: Partial<Record<ItemState, number>>): number {
 		return ORDER.reduce((sum, state) => sum + (counts[state] ?? 0), 0);
 	}
