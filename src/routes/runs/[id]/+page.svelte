@@ -170,214 +170,218 @@
 		{run.done} of {run.total} · {signed ? 'signed' : keepLine}
 	</p>
 </div>
-<div class="mt-3">
-	<Airway
-		stations={airway.stations}
-		{marks}
-		label="Airway, with the state of each station"
-		current={step?.station ?? null}
-		onchoose={active
-			? (key) => {
-					stepKey =
-						procedure.steps.find((s) => s.station === key && !standing.has(s.key))?.key ??
-						procedure.steps.find((s) => s.station === key)?.key ??
-						null;
-					choosing = false;
-				}
-			: undefined}
-	/>
-</div>
-{#if refused}<div class="my-3"><Notice kind="fault"><p>{refused}</p></Notice></div>{/if}
-{#if !data.mayInspect && !signed}<div class="my-3">
-		<Notice><p>You may look at this inspection; a technician answers and signs it.</p></Notice>
-	</div>{/if}
+<div class="flex flex-col">
+	<div class="mt-3 max-md:order-last max-md:pb-48">
+		<Airway
+			stations={airway.stations}
+			{marks}
+			label="Airway, with the state of each station"
+			current={step?.station ?? null}
+			onchoose={active
+				? (key) => {
+						stepKey =
+							procedure.steps.find((s) => s.station === key && !standing.has(s.key))?.key ??
+							procedure.steps.find((s) => s.station === key)?.key ??
+							null;
+						choosing = false;
+					}
+				: undefined}
+		/>
+	</div>
+	{#if refused}<div class="my-3"><Notice kind="fault"><p>{refused}</p></Notice></div>{/if}
+	{#if !data.mayInspect && !signed}<div class="my-3">
+			<Notice><p>You may look at this inspection; a technician answers and signs it.</p></Notice>
+		</div>{/if}
 
-{#if signed && data.now}
-	<div class="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
-		<section aria-labelledby="verdict">
-			<h2 id="verdict" class="text-[1.9rem]! leading-tight text-ink!">
-				{data.run.outcome === 'fail'
-					? 'Failed: held'
-					: data.run.outcome === 'pass'
-						? 'Passed'
-						: 'Passed, with something to watch'}
-			</h2>
-			<p class="mt-1 text-[1.1rem]">{data.run.reasons?.[0]?.text}</p>
-			<p class="text-soft mt-1">
-				Signed by {data.signedByName}, {data.run.signedAt
-					? format(data.run.signedAt, 'd MMM yyyy HH:mm')
-					: ''}. A signed inspection is never changed.
-			</p>
-			<Because title="{data.item.tag}: {data.run.outcome}" reasons={data.run.reasons ?? []} />
-			<p class="mt-4 flex items-center gap-3">
-				<span class="text-soft">Now</span>
-				<StateMark state={data.now.verdict.outcome} word size={22} />
-			</p>
-		</section>
-		<div class="grid content-start gap-2">
-			{#each data.now.defects as defect (defect.id)}<a class="button" href="/faults/{defect.id}"
-					>{defect.code}: {rejectCode(defect.code).name}</a
-				>{/each}
-			<a class="button" href="/items/{data.item.tag}">To {data.item.tag}</a>
-			<a class="button" href="/items/{data.item.tag}/history">History</a>
-			<a class="button" href="/">To today</a>
-		</div>
-	</div>
-{:else}
-	<div class="mt-2 grid gap-8 pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0">
-		<section aria-labelledby="step" class="min-h-[19rem]">
-			{#if step && station}
-				<p class="text-soft">
-					Step {procedure.steps.indexOf(step) + 1} · {ZONE_NAMES[station.zone]}
-				</p>
-				<h2 id="step" class="text-[2rem]! leading-tight text-ink!" aria-live="polite">
-					{step.title}
+	{#if signed && data.now}
+		<div class="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+			<section aria-labelledby="verdict">
+				<h2 id="verdict" class="text-[1.9rem]! leading-tight text-ink!">
+					{data.run.outcome === 'fail'
+						? 'Failed: held'
+						: data.run.outcome === 'pass'
+							? 'Passed'
+							: 'Passed, with something to watch'}
 				</h2>
-				<p class="mt-1 max-w-[40rem] text-[1.2rem]">{step.action}</p>
-				<div class="mt-4 grid gap-6 md:grid-cols-2">
-					<div>
-						<h2>Good looks like</h2>
-						<p class="text-[1.05rem]">{step.good}</p>
-						<h2 class="mt-3">Last time here</h2>
-						<p>
-							{#if before}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
-									?.signedAt
-									? format(data.last.signedAt, 'd MMM yyyy')
-									: ''} · {data.last?.by}{:else}nothing on record{/if}
-						</p>
-						<h2 class="mt-3">Why</h2>
-						<p class="text-soft">{step.why}</p>
-					</div>
-					<div>
-						<h2 id="codes">{choosing ? 'Which? Press its number' : 'Reject if'}</h2>
-						<ul aria-labelledby="codes">
-							{#each step.rejects as code, i (code)}
-								<li class="border-t border-rule">
-									{#if choosing}
-										<button
-											type="button"
-											class="flex min-h-11 w-full cursor-pointer items-center gap-3 text-left hover:bg-heldtint"
-											onclick={() => give('reject', code)}
-										>
-											<kbd>{i + 1}</kbd><span class="tag w-16">{code}</span><span
-												>{rejectCode(code).name}</span
-											><span class="text-soft ml-auto text-[0.88rem]"
-												>{rejectCode(code).severity}</span
+				<p class="mt-1 text-[1.1rem]">{data.run.reasons?.[0]?.text}</p>
+				<p class="text-soft mt-1">
+					Signed by {data.signedByName}, {data.run.signedAt
+						? format(data.run.signedAt, 'd MMM yyyy HH:mm')
+						: ''}. A signed inspection is never changed.
+				</p>
+				<Because title="{data.item.tag}: {data.run.outcome}" reasons={data.run.reasons ?? []} />
+				<p class="mt-4 flex items-center gap-3">
+					<span class="text-soft">Now</span>
+					<StateMark state={data.now.verdict.outcome} word size={22} />
+				</p>
+			</section>
+			<div class="grid content-start gap-2">
+				{#each data.now.defects as defect (defect.id)}<a class="button" href="/faults/{defect.id}"
+						>{defect.code}: {rejectCode(defect.code).name}</a
+					>{/each}
+				<a class="button" href="/items/{data.item.tag}">To {data.item.tag}</a>
+				<a class="button" href="/items/{data.item.tag}/history">History</a>
+				<a class="button" href="/">To today</a>
+			</div>
+		</div>
+	{:else}
+		<div class="mt-2 grid gap-8 md:pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0">
+			<section aria-labelledby="step" class="min-h-[19rem]">
+				{#if step && station}
+					<p class="text-soft">
+						Step {procedure.steps.indexOf(step) + 1} · {ZONE_NAMES[station.zone]}
+					</p>
+					<h2 id="step" class="text-[2rem]! leading-tight text-ink!" aria-live="polite">
+						{step.title}
+					</h2>
+					<p class="mt-1 max-w-[40rem] text-[1.2rem]">{step.action}</p>
+					<div class="mt-4 grid gap-6 md:grid-cols-2">
+						<div>
+							<h2>Good looks like</h2>
+							<p class="text-[1.05rem]">{step.good}</p>
+							<h2 class="mt-3">Last time here</h2>
+							<p>
+								{#if before}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
+										?.signedAt
+										? format(data.last.signedAt, 'd MMM yyyy')
+										: ''} · {data.last?.by}{:else}nothing on record{/if}
+							</p>
+							<h2 class="mt-3">Why</h2>
+							<p class="text-soft">{step.why}</p>
+						</div>
+						<div>
+							<h2 id="codes">{choosing ? 'Which? Press its number' : 'Reject if'}</h2>
+							<ul aria-labelledby="codes">
+								{#each step.rejects as code, i (code)}
+									<li class="border-t border-rule">
+										{#if choosing}
+											<button
+												type="button"
+												class="flex min-h-11 w-full cursor-pointer items-center gap-3 text-left hover:bg-heldtint"
+												onclick={() => give('reject', code)}
 											>
-										</button>
-									{:else}
-										<div class="flex items-baseline gap-3 py-1">
-											<span class="tag w-16">{code}</span><span>{rejectCode(code).name}</span>
-										</div>
-									{/if}
-								</li>
-							{/each}
-						</ul>
-						{#if choosing}<button
-								type="button"
-								class="linkish mt-2 min-h-11"
-								onclick={() => (choosing = false)}>None of these <kbd>Esc</kbd></button
-							>{/if}
+												<kbd>{i + 1}</kbd><span class="tag w-16">{code}</span><span
+													>{rejectCode(code).name}</span
+												><span class="text-soft ml-auto text-[0.88rem]"
+													>{rejectCode(code).severity}</span
+												>
+											</button>
+										{:else}
+											<div class="flex items-baseline gap-3 py-1">
+												<span class="tag w-16">{code}</span><span>{rejectCode(code).name}</span>
+											</div>
+										{/if}
+									</li>
+								{/each}
+							</ul>
+							{#if choosing}<button
+									type="button"
+									class="linkish mt-2 min-h-11"
+									onclick={() => (choosing = false)}>None of these <kbd>Esc</kbd></button
+								>{/if}
+						</div>
 					</div>
-				</div>
-				{#if noting || note}
-					<label class="label mt-3" for="note">Note for this step</label>
-					<textarea
-						id="note"
-						bind:this={noteField}
-						bind:value={note}
-						maxlength="500"
-						rows="2"
-						class="w-full max-w-[40rem]"
-					></textarea>
+					{#if noting || note}
+						<label class="label mt-3" for="note">Note for this step</label>
+						<textarea
+							id="note"
+							bind:this={noteField}
+							bind:value={note}
+							maxlength="500"
+							rows="2"
+							class="w-full max-w-[40rem]"
+						></textarea>
+					{/if}
+				{:else if run.complete}
+					<p class="text-soft">All {run.total} steps have an answer</p>
+					<h2 id="step" class="text-[2rem]! leading-tight text-ink!">
+						{run.worst === 'stop' || run.worst === 'repair'
+							? 'Sign: it stays held'
+							: 'Sign the inspection'}
+					</h2>
+					<p class="mt-1 max-w-[40rem] text-[1.1rem]">
+						With your name, under your account. After signing nothing in it can be changed; go back
+						along the line first if something was missed.
+					</p>
+				{:else}
+					<h2 id="step" class="text-[1.6rem]! text-ink!">{run.left.length} steps left</h2>
 				{/if}
-			{:else if run.complete}
-				<p class="text-soft">All {run.total} steps have an answer</p>
-				<h2 id="step" class="text-[2rem]! leading-tight text-ink!">
-					{run.worst === 'stop' || run.worst === 'repair'
-						? 'Sign: it stays held'
-						: 'Sign the inspection'}
-				</h2>
-				<p class="mt-1 max-w-[40rem] text-[1.1rem]">
-					With your name, under your account. After signing nothing in it can be changed; go back
-					along the line first if something was missed.
+			</section>
+			<aside aria-label="So far" class="border-rule lg:border-l lg:pl-5">
+				<h2>Found so far</h2>
+				{#if found.length === 0}<p class="text-soft mt-1">Nothing that holds the mask.</p>{/if}
+				<ul class="mt-1">
+					{#each found as reject (reject.step)}
+						<li class="flex items-baseline gap-2 py-1">
+							<StateMark
+								state={reject.severity === 'watch' || reject.severity === 'note'
+									? 'watch'
+									: 'reject'}
+							/><span
+								><b class="tag">{reject.code}</b>
+								{procedure.steps.find((s) => s.key === reject.step)?.title.toLowerCase()}. {reject.severity ===
+									'stop' || reject.severity === 'repair'
+									? 'Held from now on.'
+									: 'Usable.'}</span
+							>
+						</li>
+					{/each}
+				</ul>
+				{#if answered}<h2 class="mt-4">Answered here</h2>
+					<p>
+						{answered.value}{answered.code ? `, ${answered.code}` : ''}{answered.note
+							? `: ${answered.note}`
+							: ''}
+					</p>{/if}
+				<p class="text-soft mt-4 text-[0.88rem]">
+					Started {format(data.run.startedAt, 'd MMM HH:mm')} by {data.startedBy}. Goes on from any
+					device.
 				</p>
-			{:else}
-				<h2 id="step" class="text-[1.6rem]! text-ink!">{run.left.length} steps left</h2>
-			{/if}
-		</section>
-		<aside aria-label="So far" class="border-rule lg:border-l lg:pl-5">
-			<h2>Found so far</h2>
-			{#if found.length === 0}<p class="text-soft mt-1">Nothing that holds the mask.</p>{/if}
-			<ul class="mt-1">
-				{#each found as reject (reject.step)}
-					<li class="flex items-baseline gap-2 py-1">
-						<StateMark
-							state={reject.severity === 'watch' || reject.severity === 'note' ? 'watch' : 'reject'}
-						/><span
-							><b class="tag">{reject.code}</b>
-							{procedure.steps.find((s) => s.key === reject.step)?.title.toLowerCase()}. {reject.severity ===
-								'stop' || reject.severity === 'repair'
-								? 'Held from now on.'
-								: 'Usable.'}</span
-						>
-					</li>
-				{/each}
-			</ul>
-			{#if answered}<h2 class="mt-4">Answered here</h2>
-				<p>
-					{answered.value}{answered.code ? `, ${answered.code}` : ''}{answered.note
-						? `: ${answered.note}`
-						: ''}
-				</p>{/if}
-			<p class="text-soft mt-4 text-[0.88rem]">
-				Started {format(data.run.startedAt, 'd MMM HH:mm')} by {data.startedBy}. Goes on from any
-				device.
-			</p>
-		</aside>
-	</div>
-	{#if active}
-		<div class="answers no-print">
-			{#if run.complete && !step}
-				<button type="button" class="button big good" onclick={sign} disabled={signing}
-					><kbd>Enter</kbd> {signing ? 'Signing ...' : 'Sign'}</button
-				>
-			{:else}
-				<button
-					type="button"
-					class="button big good"
-					onclick={() => give('good')}
-					disabled={!step || choosing}><kbd>1</kbd> Good</button
-				>
-				<button
-					type="button"
-					class="button big reject"
-					onclick={() => (choosing = !choosing)}
-					disabled={!step}
-					aria-expanded={choosing}><kbd>2</kbd> Reject</button
-				>
-				<button
-					type="button"
-					class="button big"
-					onclick={() => give('not fitted')}
-					disabled={!step?.ifFitted || choosing}><kbd>3</kbd> Not fitted</button
-				>
-			{/if}
-			<button
-				type="button"
-				class="button"
-				onclick={() => {
-					noting = true;
-					setTimeout(() => noteField?.focus());
-				}}
-				disabled={!step}><kbd>N</kbd> Note</button
-			>
-			<button type="button" class="button" onclick={undo} disabled={run.done === 0}
-				><kbd>U</kbd> Undo</button
-			>
+			</aside>
 		</div>
+		{#if active}
+			<div class="answers no-print">
+				{#if run.complete && !step}
+					<button type="button" class="button big good" onclick={sign} disabled={signing}
+						><kbd>Enter</kbd> {signing ? 'Signing ...' : 'Sign'}</button
+					>
+				{:else}
+					<button
+						type="button"
+						class="button big good"
+						onclick={() => give('good')}
+						disabled={!step || choosing}><kbd>1</kbd> Good</button
+					>
+					<button
+						type="button"
+						class="button big reject"
+						onclick={() => (choosing = !choosing)}
+						disabled={!step}
+						aria-expanded={choosing}><kbd>2</kbd> Reject</button
+					>
+					<button
+						type="button"
+						class="button big"
+						onclick={() => give('not fitted')}
+						disabled={!step?.ifFitted || choosing}><kbd>3</kbd> Not fitted</button
+					>
+				{/if}
+				<button
+					type="button"
+					class="button"
+					onclick={() => {
+						noting = true;
+						setTimeout(() => noteField?.focus());
+					}}
+					disabled={!step}><kbd>N</kbd> Note</button
+				>
+				<button type="button" class="button" onclick={undo} disabled={run.done === 0}
+					><kbd>U</kbd> Undo</button
+				>
+			</div>
+		{/if}
 	{/if}
-{/if}
+</div>
 
 <style>
 	.answers {
