@@ -76,6 +76,11 @@ export default ts.config(
 			]
 		}
 	},
+	// A table of worked cases is long and still one thing.
+	{
+		files: ['**/*.test.ts'],
+		rules: { 'max-lines': ['error', { max: 620, skipBlankLines: true }] }
+	},
 	{ files: ['src/lib/ui/**'], rules: refuse([routes, server]) },
 	{
 		files: ['src/lib/server/**/*.ts'],

@@ -8,6 +8,7 @@ export default defineConfig({
 	test: {
 		projects: [
 			{
+				resolve: { alias: { $core: new URL('./src/core', import.meta.url).pathname } },
 				test: {
 					name: 'unit',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],

@@ -6,7 +6,6 @@ import {
 	gt,
 	gte,
 	ilike,
-	inArray,
 	isNull,
 	lt,
 	lte,
@@ -45,6 +44,15 @@ const columns = (asOf: string) => ({
 	lastInspectionOn: itemState.lastInspectionOn
 });
 
+/** Items with their model, place and state; what every list of items starts from. */
+const rows = (db: Connection, asOf: string) =>
+	db
+		.select(columns(asOf))
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId));
+
 export type ItemRow = Awaited<ReturnType<typeof listItems>>[number];
 
 export interface ItemFilter {
@@ -71,12 +79,7 @@ export function listItems(
 	asOf: string,
 	page: { limit: number; offset: number }
 ) {
-	return db
-		.select(columns(asOf))
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
-		.innerJoin(place, eq(place.id, item.placeId))
+	return rows(db, asOf)
 		.where(matching(filter, asOf))
 		.orderBy(asc(item.tag))
 		.limit(page.limit)
@@ -104,12 +107,7 @@ export async function countItems(db: Connection, filter: ItemFilter, asOf: strin
 
 /** Items of one state, those that fall due first ahead. */
 export function itemsInState(db: Connection, state: ItemState, asOf: string, limit: number) {
-	return db
-		.select(columns(asOf))
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
-		.innerJoin(place, eq(place.id, item.placeId))
+	return rows(db, asOf)
 		.where(inState(state, asOf))
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(limit);
@@ -117,12 +115,7 @@ export function itemsInState(db: Connection, state: ItemState, asOf: string, lim
 
 /** Items that fall due up to a day and are not out of use, earliest first. */
 export function itemsDueUntil(db: Connection, until: string, asOf: string, limit: number) {
-	return db
-		.select(columns(asOf))
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
-		.innerJoin(place, eq(place.id, item.placeId))
+	return rows(db, asOf)
 		.where(and(isNull(itemState.blocked), lte(itemState.dueOn, until)))
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(limit);
@@ -143,15 +136,4 @@ export function statesByPlace(db: Connection, asOf: string) {
 		.innerJoin(place, eq(place.id, item.placeId))
 		.groupBy(place.id, sql`state`)
 		.orderBy(asc(place.name));
-}
-
-/** The same columns for chosen items. */
-export function itemsById(db: Connection, ids: string[], asOf: string) {
-	return db
-		.select(columns(asOf))
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
-		.innerJoin(place, eq(place.id, item.placeId))
-		.where(inArray(item.id, ids));
 }

@@ -1,0 +1,171 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync, readdirSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
+import { may, type Role } from '../../src/lib/server/context.ts';
+import { asFault } from '../../src/lib/server/errors.ts';
+import { startJob, finishJob, releaseJob } from '../../src/lib/server/faults.ts';
+import { openPair } from '../../src/lib/server/filters.ts';
+import { factsSchema, planSchema } from '../../src/lib/server/hazard-form.ts';
+import { savePlan } from '../../src/lib/server/hazards.ts';
+import { answer, signRun, startRun } from '../../src/lib/server/inspections.ts';
+import { historySentence } from '../../src/lib/ui/history.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+beforeAll(async () => {
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+});
+afterAll(() => test.close());
+
+type Context = ReturnType<SmallSite['as']>;
+const id = () => randomUUID();
+/** Every write that a service offers, with the least role that may do it. */
+const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown>][] = [
+	['start an inspection', 'technician', (c) => startRun(c, { id: id(), tag: 'HM-0001' })],
+	[
+		'answer a step',
+		'technician',
+		(c) => answer(c, SITE, { id: id(), runId: id(), step: 'x', value: 'good', seen: 0 })
+	],
+	['sign an inspection', 'technician', (c) => signRun(c, SITE, id())],
+	[
+		'save a plan',
+		'technician',
+		(c) =>
+			savePlan(c, {
+				id: id(),
+				task: 'T',
+				placeId: yard.place,
+				version: 0,
+				facts: { ...DEFAULT_FACTS, ruleSet: 'uk', contaminants: [] }
+			})
+	],
+	[
+		'open filters',
+		'technician',
+		(c) =>
+			openPair(c, SITE, {
+				id: id(),
+				lotId: id(),
+				itemTag: 'HM-0001',
+				planId: id(),
+				initials: 'T',
+				discardReason: ''
+			})
+	],
+	[
+		'start a repair',
+		'technician',
+		(c) => startJob(c, SITE, { id: id(), itemId: id(), repair: 'clean', defectIds: [id()] })
+	],
+	[
+		'end a repair',
+		'technician',
+		(c) => finishJob(c, SITE, { jobId: id(), version: 1, proof: [], parts: [], note: '' })
+	],
+	['release', 'supervisor', (c) => releaseJob(c, SITE, { jobId: id(), version: 1 })]
+];
+const ROLES: Role[] = ['viewer', 'technician', 'supervisor', 'admin'];
+
+describe('who may do what', () => {
+	for (const [name, least, write] of WRITES)
+		it.each(ROLES)(`${name}, as a %s`, async (role) => {
+			const allowed = ROLES.indexOf(role) >= ROLES.indexOf(least);
+			const error: unknown = await write(yard.as(yard.people[role])).then(
+				() => undefined,
+				(e: unknown) => e
+			);
+			// Where it is allowed it may still find nothing to do it to; it must never be forbidden.
+			expect(asFault(error)?.kind === 'forbidden').toBe(!allowed);
+		});
+
+	it('each role holds what the one before it holds', () => {
+		for (const deed of ['view', 'plan', 'inspect', 'open filters', 'repair', 'release'] as const) {
+			const held = ROLES.map((role) => may(role, deed));
+			expect(held).toEqual([...held].sort((a, b) => Number(a) - Number(b)));
+		}
+	});
+});
+
+describe('what a page may send', () => {
+	const facts = { ...DEFAULT_FACTS, ruleSet: 'uk', contaminants: [] };
+	const plan = { task: 'T', placeId: id(), facts, version: 0 };
+	const path = (input: unknown) => {
+		const parsed = planSchema.safeParse(input);
+		return parsed.success ? 'accepted' : parsed.error.issues[0]?.path.join('.');
+	};
+	it.each([
+		['accepted', plan],
+		['task', { ...plan, task: '   ' }],
+		['task', { ...plan, task: 'x'.repeat(121) }],
+		['placeId', { ...plan, placeId: 'shed' }],
+		['version', { ...plan, version: -1 }],
+		[
+			'facts.relativeHumidityPercent',
+			{ ...plan, facts: { ...facts, relativeHumidityPercent: 120 } }
+		],
+		['facts.temperatureC', { ...plan, facts: { ...facts, temperatureC: null } }],
+		['facts.exposureMin', { ...plan, facts: { ...facts, exposureMin: 0 } }],
+		['facts.workRate', { ...plan, facts: { ...facts, workRate: 'sprint' } }],
+		[
+			'facts.contaminants.0.concentration.value',
+			{
+				...plan,
+				facts: {
+					...facts,
+					contaminants: [{ name: 'x', form: 'gas', concentration: { value: -1, unit: 'ppm' } }]
+				}
+			}
+		],
+		[
+			'facts.contaminants.0.limit',
+			{
+				...plan,
+				facts: {
+					...facts,
+					contaminants: [
+						{ name: 'x', form: 'gas', concentration: null, limit: { value: 0, unit: 'ppm' } }
+					]
+				}
+			}
+		],
+		[
+			'facts.contaminants.0.concentration.unit',
+			{
+				...plan,
+				facts: {
+					...facts,
+					contaminants: [{ name: 'x', form: 'gas', concentration: { value: 1, unit: 'ppb' } }]
+				}
+			}
+		]
+	])('%s', (expected, input) => expect(path(input)).toBe(expected));
+
+	it('takes the defaults of the core as they are', () =>
+		expect(factsSchema.parse(facts)).toEqual(facts));
+});
+
+describe('history', () => {
+	it('has a sentence for every deed that a service records', () => {
+		const folder = 'src/lib/server';
+		const source = readdirSync(folder)
+			.filter((file) => file.endsWith('.ts'))
+			.map((file) => readFileSync(`${folder}/${file}`, 'utf8'))
+			.join('\n');
+		const actions = [
+			...source.matchAll(/'((?:inspection|defect|repair|item|filters|plan)\.[a-z-]+)'/g)
+		].map((m) => m[1] ?? '');
+		expect(new Set(actions).size).toBeGreaterThanOrEqual(11);
+		for (const action of actions)
+			expect(historySentence(action, { code: 'CURL', repair: 'clean' })).not.toBe(action);
+	});
+});

@@ -1,0 +1,168 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createServer, type AddressInfo, type Server } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import postgres from 'postgres';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { freePort } from '../../scripts/lib/ports.mjs';
+import { alive } from '../../scripts/lib/process.mjs';
+
+/** The scripts keep their things in a folder of their own, here a fresh one. */
+const dataDir = mkdtempSync(join(tmpdir(), 'grevan-scripts-'));
+const held: Server[] = [];
+let scripts: typeof import('../../scripts/lib/cluster.mjs') &
+	typeof import('../../scripts/lib/lock.mjs');
+
+beforeAll(async () => {
+	process.env.GREVAN_DATA_DIR = dataDir;
+	scripts = {
+		...(await import('../../scripts/lib/cluster.mjs')),
+		...(await import('../../scripts/lib/lock.mjs'))
+	};
+});
+afterEach(() => {
+	for (const server of held.splice(0)) server.close();
+});
+afterAll(() => rmSync(dataDir, { recursive: true, force: true }));
+
+/** Holds a port as another program would. */
+async function hold(port: number): Promise<number> {
+	const server = createServer();
+	held.push(server);
+	await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve));
+	return (server.address() as AddressInfo).port;
+}
+
+/** Runs a program with input; gives its output and exit code. */
+function run(
+	command: string,
+	args: string[],
+	input: string
+): Promise<{ out: string; code: number | null }> {
+	return new Promise((resolve, reject) => {
+		const child = spawn(command, args, { env: { ...process.env, GREVAN_DATA_DIR: dataDir } });
+		let out = '';
+		child.stdout.on('data', (chunk) => (out += chunk));
+		child.on('error', reject);
+		child.on('exit', (code) => resolve({ out, code }));
+		child.stdin.end(input);
+	});
+}
+
+describe('ports', () => {
+	it('takes the wanted port when it is free, another when it is held', async () => {
+		const taken = await hold(0);
+		expect(await freePort(taken)).not.toBe(taken);
+		held.splice(0).forEach((server) => server.close());
+		await new Promise((resolve) => setTimeout(resolve, 20));
+		expect(await freePort(taken)).toBe(taken);
+	});
+});
+
+describe('the cluster of the project', () => {
+	it('starts beside whoever holds its port, asks for a password, listens on loopback only, not as root', async () => {
+		const taken = await hold(0);
+		const cluster = await scripts.startCluster('one', { durable: false, port: taken });
+		try {
+			expect(cluster.port).not.toBe(taken);
+			const sql = postgres(cluster.url, { max: 1 });
+			const [row] =
+				await sql`select current_setting('listen_addresses') as listens, current_setting('unix_socket_directories') as sockets`;
+			expect(row).toEqual({ listens: '127.0.0.1', sockets: '' });
+			const rules = await sql`select distinct auth_method from pg_hba_file_rules`;
+			expect(rules.map((r) => r.auth_method as string)).toEqual(['scram-sha-256']);
+			await sql.end();
+			const wrong = postgres(cluster.url.replace(/:[^:@]*@/, ':wrong@'), {
+				max: 1,
+				onnotice: () => {}
+			});
+			await expect(wrong`select 1`).rejects.toThrow(/password authentication failed/);
+			await wrong.end();
+			const [pid] = readFileSync(join(cluster.dir, 'postmaster.pid'), 'utf8').split('\n');
+			expect(statSync(`/proc/${pid}`).uid).not.toBe(0);
+			expect(statSync(join(dataDir, 'one.secret')).mode & 0o077).toBe(0);
+		} finally {
+			await cluster.stop();
+		}
+	});
+
+	it('comes back with its data after a start that was killed and left it running', async () => {
+		const first = await scripts.startCluster('one', { durable: false });
+		const sql = postgres(first.url, { max: 1 });
+		await sql`create table kept as select 42 as answer`;
+		await sql.end();
+		const [left] = readFileSync(join(first.dir, 'postmaster.pid'), 'utf8').split('\n');
+		// Nobody stopped it: this is what a killed start leaves behind.
+		expect(await scripts.runningCluster('one')).toBe(first.url);
+		const second = await scripts.startCluster('one', { durable: false });
+		const [now] = readFileSync(join(second.dir, 'postmaster.pid'), 'utf8').split('\n');
+		expect(now).not.toBe(left);
+		const again = postgres(second.url, { max: 1 });
+		expect((await again`select answer from kept`)[0]).toEqual({ answer: 42 });
+		await again.end();
+		await second.stop();
+		expect(await scripts.runningCluster('one')).toBeUndefined();
+		scripts.removeCluster(second, 'one');
+		expect(existsSync(second.dir)).toBe(false);
+		expect(existsSync(join(dataDir, 'one.secret'))).toBe(false);
+	});
+});
+
+describe('the lock of a start', () => {
+	it('refuses a second start while the first runs, and says where', async () => {
+		const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 60000)', 'start.mjs']);
+		writeFileSync(join(dataDir, 'start.lock'), `${other.pid}\nhttp://127.0.0.1:1\n`);
+		expect(() => scripts.takeLock('start')).toThrow(
+			/Already running as process \d+, http:\/\/127\.0\.0\.1:1/
+		);
+		other.kill('SIGKILL');
+		await new Promise((resolve) => other.once('exit', resolve));
+	});
+
+	it('takes over the lock of a start that is gone', () => {
+		const lock = scripts.takeLock('start');
+		expect(readFileSync(join(dataDir, 'start.lock'), 'utf8')).toContain(String(process.pid));
+		lock.release();
+		expect(existsSync(join(dataDir, 'start.lock'))).toBe(false);
+		expect(alive(process.pid)).toBe(true);
+	});
+});
+
+describe('the calculation interface on the command line', () => {
+	const calc = (args: string[], input: string) =>
+		run(process.execPath, ['scripts/calc.mjs', ...args], input);
+
+	it('lists, answers, and ends with 2 on bad input', async () => {
+		const list = await calc([], '');
+		for (const name of ['concentration', 'hazard', 'service-life', 'due'])
+			expect(list.out).toContain(name);
+		const good = await calc(
+			['concentration'],
+			'{"value":1,"unit":"ppm","molarMassGPerMol":70.9,"temperatureC":25}'
+		);
+		expect(good.code).toBe(0);
+		// Published: NIOSH Pocket Guide, chlorine 2.90 mg/m³ per ppm at 25 °C; from memory.
+		expect((JSON.parse(good.out) as { mgPerM3: number }).mgPerM3).toBeCloseTo(2.9, 2);
+		const bad = await calc(['concentration'], '{"value":-1,"unit":"ppm","molarMassGPerMol":70.9}');
+		expect(bad.code).toBe(2);
+		expect(JSON.parse(bad.out)).toMatchObject({
+			error: { code: 'invalid_input', issues: [{ path: 'value' }] }
+		});
+	});
+
+	it('answers line by line and goes on after a bad one', async () => {
+		const lines = [
+			'{"rules":[{"every":{"months":1}}],"last":"2026-01-31","asOf":"2026-02-01"}',
+			'nonsense',
+			'{"rules":[{"every":{"days":7}}],"last":"2026-01-01","asOf":"2026-02-01"}'
+		];
+		const { out, code } = await calc(['due', '--lines'], `${lines.join('\n')}\n`);
+		const answers = out
+			.trim()
+			.split('\n')
+			.map((line) => JSON.parse(line) as Record<string, unknown>);
+		expect(code).toBe(0);
+		expect(answers.map((a) => a.state ?? 'error')).toEqual(['ready', 'error', 'overdue']);
+	});
+});
