@@ -116,6 +116,14 @@ export async function runningCluster(name) {
  */
 export function removeCluster(cluster, name) {
 	rmSync(cluster.dir, { recursive: true, force: true });
+	forgetSecrets(name);
+}
+
+/**
+ * Removes the secrets that were made for a name.
+ * @param {string} name
+ */
+export function forgetSecrets(name) {
 	for (const secret of [name, `${name}-session`, `${name}-demo`])
 		rmSync(secretFile(secret), { force: true });
 }

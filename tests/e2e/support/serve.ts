@@ -1,5 +1,6 @@
 import postgres from 'postgres';
 import { PEOPLE } from '../../../src/lib/server/demo/scenario';
+import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
 
 /** Serves the built app with the demo from a fresh database on the test cluster, for all browser tests. */
@@ -20,6 +21,7 @@ export default async function serve(): Promise<() => Promise<void>> {
 		await web.stop();
 		await root.unsafe('drop database browser with (force)');
 		await root.end();
+		forgetSecrets('browser');
 	};
 }
 
