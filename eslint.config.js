@@ -10,7 +10,7 @@ const refuse = (patterns) => ({
 });
 const core = {
 	regex:
-		'(^|/)(lib|routes|workers)/|^\\$(lib|app|env)|^svelte|^node:|^drizzle|^postgres|^better-auth|^pino',
+		'(^|/)(lib|routes|workers)/|^\\$(lib|app|env)|^svelte|^node:|^drizzle|^pg$|^postgres|^better-auth|^pino',
 	message: 'src/core is pure: no server, page, clock, file or database.'
 };
 const routes = { regex: 'routes/', message: 'Imports go one way: routes → lib → core.' };

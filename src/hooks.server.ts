@@ -71,7 +71,7 @@ function refuseForeignOrigin(request: Request, own: string, configured: string):
 function lostSession(cause: unknown): unknown {
 	const status = (cause as { status?: unknown } | null)?.status;
 	return status === 'INTERNAL_SERVER_ERROR' && cause instanceof Error && !cause.cause
-		? Object.assign(new Error('session'), { code: 'CONNECTION_CLOSED' })
+		? Object.assign(new Error('session'), { code: 'ECONNRESET' })
 		: cause;
 }
 

@@ -27,10 +27,6 @@ const LOST = new Set([
 	'ECONNREFUSED',
 	'ECONNRESET',
 	'EPIPE',
-	'CONNECT_TIMEOUT',
-	'CONNECTION_CLOSED',
-	'CONNECTION_ENDED',
-	'CONNECTION_DESTROYED',
 	// PostgreSQL: shutting down, crashed, cannot connect now.
 	'57P01',
 	'57P02',
@@ -41,7 +37,7 @@ const LOST = new Set([
 export function asFault(error: unknown): Fault | undefined {
 	if (error instanceof Fault) return error;
 	if (error instanceof InputError) return new Fault('invalid', error.message, error.path);
-	if (databaseCode(error, LOST))
+	if (databaseLost(error))
 		return new Fault(
 			'unavailable',
 			'The database does not answer. Nothing was changed; try again in a moment.'
@@ -49,19 +45,23 @@ export function asFault(error: unknown): Fault | undefined {
 	return undefined;
 }
 
-/** The SQLSTATE or network code of an error, looked for along its causes. */
-export function databaseCode(error: unknown, among: ReadonlySet<string>): string | undefined {
+/** What the driver says when a connection ended or could not be had; it gives these no code. */
+const LOST_WORDS =
+	/Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/;
+
+/** Whether an error, or one of its causes, is a lost connection. */
+function databaseLost(error: unknown): boolean {
 	for (let e = error, depth = 0; e instanceof Error && depth < 5; e = e.cause, depth++) {
 		const code = (e as { code?: unknown }).code;
-		if (typeof code === 'string' && among.has(code)) return code;
+		if ((typeof code === 'string' && LOST.has(code)) || LOST_WORDS.test(e.message)) return true;
 	}
-	return undefined;
+	return false;
 }
 
 /** The constraint that an insert broke, undefined when the error is something else. */
 export function brokenConstraint(error: unknown): string | undefined {
 	for (let e = error, depth = 0; e instanceof Error && depth < 5; e = e.cause, depth++) {
-		const { code, constraint_name: name } = e as { code?: unknown; constraint_name?: unknown };
+		const { code, constraint: name } = e as { code?: unknown; constraint?: unknown };
 		if (code === '23505' && typeof name === 'string') return name;
 	}
 	return undefined;

@@ -1,9 +1,9 @@
-import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js';
-import { migrate } from 'drizzle-orm/postgres-js/migrator';
-import postgres from 'postgres';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
 import * as schema from './schema/index.ts';
 
-export type Database = PostgresJsDatabase<typeof schema>;
+export type Database = NodePgDatabase<typeof schema>;
 /** A transaction offers what the database does. */
 export type Connection = Database | Parameters<Parameters<Database['transaction']>[0]>[0];
 
@@ -20,23 +20,28 @@ export function openDatabase(
 		onQuery
 	}: { max?: number; onQuery?: (query: string, parameters: unknown[]) => void } = {}
 ): OpenDatabase {
-	const client = postgres(url, {
+	const pool = new pg.Pool({
+		connectionString: url,
 		max,
-		connect_timeout: 5,
-		idle_timeout: 60,
-		onnotice: () => {},
-		connection: { application_name: 'grevan', statement_timeout: 15_000 }
+		connectionTimeoutMillis: 5000,
+		idleTimeoutMillis: 60_000,
+		statement_timeout: 15_000,
+		keepAlive: true,
+		application_name: 'grevan'
 	});
+	// A lost connection is the fault of the query that used it, never the end of the process.
+	pool.on('error', () => {});
+	pool.on('connect', (client) => client.on('error', () => {}));
 	const logger = onQuery ? { logQuery: onQuery } : false;
-	return { db: drizzle(client, { schema, logger }), close: () => client.end({ timeout: 5 }) };
+	return { db: drizzle(pool, { schema, logger }), close: () => pool.end() };
 }
 
 /** Brings the database to the newest migration. */
 export async function migrateDatabase(url: string, folder: string): Promise<void> {
-	const client = postgres(url, { max: 1, onnotice: () => {} });
+	const pool = new pg.Pool({ connectionString: url, max: 1 });
 	try {
-		await migrate(drizzle(client), { migrationsFolder: folder });
+		await migrate(drizzle(pool), { migrationsFolder: folder });
 	} finally {
-		await client.end();
+		await pool.end();
 	}
 }
