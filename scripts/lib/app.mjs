@@ -43,7 +43,14 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	const address = process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
 	const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
 		cwd: root,
-		env: { ...process.env, ...env, HOST: '127.0.0.1', PORT: String(port), ORIGIN: address },
+		env: {
+			...process.env,
+			...env,
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			ORIGIN: address,
+			SHUTDOWN_TIMEOUT: '3'
+		},
 		// The channel tells the web process when this one is gone, however it went.
 		stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc']
 	});
@@ -54,7 +61,9 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	});
 	for (let tries = 0; tries < 200; tries++) {
 		if (exited) throw new Stop('The web process ended while it was starting; see above.');
-		const ok = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+		const ok = await fetch(`http://127.0.0.1:${port}/healthz`, {
+			headers: { connection: 'close' }
+		}).then(
 			(response) => response.ok,
 			() => false
 		);
