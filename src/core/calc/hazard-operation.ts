@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { findSubstance } from '../data/substances.ts';
 import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
-import { decide } from '../hazards/ladder.ts';
+import { decideWithChanges } from '../hazards/changes.ts';
 import { InputError } from '../verdict.ts';
 import { amount, operation, reason, ruleSet } from './operation.ts';
 import { calcReasons } from './reasons.ts';
@@ -68,7 +68,7 @@ export const hazardOperation = operation({
 		reasons: z.array(reason)
 	}),
 	run(input) {
-		const decision = decide({
+		const decision = decideWithChanges({
 			...DEFAULT_FACTS,
 			ruleSet: input.ruleSet,
 			contaminants: input.contaminants.map(factOf),

@@ -28,7 +28,10 @@ export interface CalcError {
 
 export const unit = z.enum(['ppm', 'mg/m3']);
 export const ruleSet = z.enum(['us', 'uk']);
-export const amount = z.strictObject({ value: z.number().nonnegative(), unit });
+export const amount = z.strictObject({
+	value: z.number().nonnegative(),
+	unit: z.enum(['ppm', 'mg/m3', 'f/cm3'])
+});
 
 /** One reason as the interface gives it. */
 export const reason = z.object({

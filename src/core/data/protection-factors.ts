@@ -12,6 +12,15 @@ export const ASSIGNED_FACTORS: Record<RuleSet, readonly number[]> = {
 	uk: [4, 10, 20, 40, 2000]
 };
 
+/**
+ * Least factor against a biological agent by its group; a substitute for a limit, which none has.
+ * Common practice: FFP2 or N95 for group 2, FFP3 for group 3, positive pressure for group 4.
+ */
+export const BIOLOGICAL_FACTOR: Record<RuleSet, Record<2 | 3 | 4, number>> = {
+	us: { 2: 10, 3: 10, 4: 1000 },
+	uk: { 2: 10, 3: 20, 4: 40 }
+};
+
 export type ParticleClass = 'P1' | 'P2' | 'P3';
 
 /** A kind of respiratory protection and what the two rule sets credit it with. */
@@ -24,6 +33,8 @@ export interface ProtectionKind {
 	negativePressure: boolean;
 	/** Demand devices leak inwards: never where outside air must be kept out at immediate danger. */
 	positivePressure: boolean;
+	/** Filters that share the flow; left out: one. */
+	filters?: number;
 	/** How much it asks of the wearer, 1 = least. Common practice. */
 	burden: number;
 	catches: 'particles' | 'gas and particles';
@@ -40,7 +51,7 @@ export interface ProtectionKind {
 // prettier-ignore
 export const PROTECTION_KINDS: readonly ProtectionKind[] = [
 	{ key: 'filtering-facepiece', label: 'Filtering facepiece, disposable', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 1, catches: 'particles', particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
-	{ key: 'half-mask', label: 'Half mask with filters', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 2, catches: 'gas and particles', gas: { us: 10, uk: 10 }, particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
+	{ key: 'half-mask', label: 'Half mask with filters', source: 'filter', filters: 2, tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 2, catches: 'gas and particles', gas: { us: 10, uk: 10 }, particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
 	{ key: 'full-face', label: 'Full-face mask with filters', source: 'filter', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 4, catches: 'gas and particles', gas: { us: 50, uk: 20 }, particle: { us: 50, uk: { P1: 4, P2: 10, P3: 40 } } },
 	{ key: 'powered-hood', label: 'Powered hood or helmet', source: 'filter', tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 25, uk: 40 }, particle: { us: 25, uk: 40 }, note: 'UK: class TH3. US: 1000 with the maker\'s evidence.' },
 	{ key: 'powered-half-mask', label: 'Powered half mask', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 50, uk: 40 }, particle: { us: 50, uk: 40 }, note: 'UK: class TM3.' },

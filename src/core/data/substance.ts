@@ -2,13 +2,26 @@ import { computed, published, type Origin } from '../verdict.ts';
 import type { ConcentrationUnit } from '../units/concentration.ts';
 
 export type RuleSet = 'us' | 'uk';
+/** Where in the body a substance acts; contaminants that share one add up. */
+export type TargetOrgan =
+	| 'airways'
+	| 'lungs'
+	| 'eyes'
+	| 'skin'
+	| 'nerves'
+	| 'blood'
+	| 'heart'
+	| 'liver'
+	| 'kidneys'
+	| 'bone'
+	| 'reproduction';
 export type ContaminantForm =
 	'gas' | 'vapour' | 'dust' | 'mist' | 'fume' | 'oil aerosol' | 'biological';
 
 /** Gas filter type of EN 14387 that catches a substance. */
-export type EnGasType = 'A' | 'AX' | 'B' | 'E' | 'K' | 'Hg' | 'NO';
+export type EnGasType = 'A' | 'AX' | 'B' | 'E' | 'K' | 'SX' | 'Hg' | 'NO' | 'CO';
 /** Gas and vapour designation of 42 CFR 84 approvals. */
-export type UsGasType = 'OV' | 'AG' | 'AM' | 'FM' | 'HS' | 'HF' | 'MV';
+export type UsGasType = 'OV' | 'AG' | 'AM' | 'FM' | 'HS' | 'HF' | 'MV' | 'CO';
 
 /** An exposure limit: 8-hour mean, and a short-term or ceiling value. */
 export interface ExposureLimit {
@@ -23,6 +36,9 @@ export interface Antoine {
 	a: number;
 	b: number;
 	c: number;
+	/** Range in °C where it differs from the usual one (filters/vapour-pressure.ts). */
+	fromC?: number;
+	toC?: number;
 }
 
 /** One substance as the library holds it. Concentrations of gases in ppm, of particles in mg/m³. */
@@ -43,6 +59,8 @@ export interface Substance {
 	liquidDensityGPerCm3?: number;
 	refractiveIndex?: number;
 	limits: Partial<Record<RuleSet, ExposureLimit>>;
+	/** Recommended limit of NIOSH; shown, and used only where the plan enters it. */
+	rel?: ExposureLimit;
 	idlh?: { value: number; unit: ConcentrationUnit };
 	/** Lower explosive limit, % by volume. */
 	lelPercent?: number;
@@ -55,19 +73,35 @@ export interface Substance {
 	us?: UsGasType;
 	/** Why no air-purifying filter is accepted for it, where that is so. */
 	noFilter?: string;
+	organs?: TargetOrgan[];
+	/** Group of a biological agent, which fixes the least factor in place of a limit. */
+	biologicalGroup?: 2 | 3 | 4;
 	note?: string;
+	/** Origins of single values that differ from the shipped ones, by field. */
+	origins?: Partial<Record<SubstanceField, Origin>>;
 }
 
+/** Fields of a substance that carry an origin of their own. */
+export type SubstanceField = keyof typeof SUBSTANCE_ORIGINS;
+
+/** Where a value of a substance comes from: its own origin, else that of the shipped table. */
+export const originOf = (
+	substance: Pick<Substance, 'origins'>,
+	field: SubstanceField
+): Origin | undefined => substance.origins?.[field] ?? SUBSTANCE_ORIGINS[field];
+
 /** Where the values of each field of the shipped table come from. */
-export const SUBSTANCE_ORIGINS: Record<string, Origin> = {
+export const SUBSTANCE_ORIGINS = {
 	molarMassGPerMol: computed('from the formula with IUPAC standard atomic weights'),
 	boilingPointC: published('CRC Handbook of Chemistry and Physics'),
 	vapourPressureMmHg: published('CRC Handbook; NIOSH Pocket Guide'),
 	antoine: published("Lange's Handbook of Chemistry, vapour pressure constants"),
 	liquidDensityGPerCm3: published('CRC Handbook of Chemistry and Physics, 20 °C'),
 	refractiveIndex: published('CRC Handbook of Chemistry and Physics, sodium D line, 20 °C'),
+	formula: published('IUPAC nomenclature and CAS Registry'),
 	limitUs: published('29 CFR 1910.1000 tables Z-1 and Z-2, and substance standards'),
 	limitUk: published('HSE EH40/2005, workplace exposure limits'),
+	rel: published('NIOSH recommended exposure limits'),
 	idlh: published('NIOSH immediately dangerous to life or health values'),
 	lelPercent: published('NIOSH Pocket Guide to Chemical Hazards'),
 	odourThresholdPpm: published('AIHA odour thresholds'),
@@ -76,5 +110,7 @@ export const SUBSTANCE_ORIGINS: Record<string, Origin> = {
 	skinHarmPpm: { kind: 'common practice', source: 'level at which gas-tight suits are worn' },
 	en: published('EN 14387 and EN 529, filter type'),
 	us: published('42 CFR 84 and ANSI/ISEA Z88.7, cartridge type'),
-	noFilter: { kind: 'common practice', source: 'known traps of air-purifying filters' }
-};
+	noFilter: { kind: 'common practice', source: 'known traps of air-purifying filters' },
+	organs: published('NIOSH Pocket Guide, target organs; ACGIH, basis of the TLV'),
+	biologicalGroup: published('HSE, The Approved List of biological agents')
+} satisfies Record<string, Origin>;

@@ -1,23 +1,53 @@
 import { molarMassOfFormula } from './atomic-weights.ts';
+import { GASES_AND_ACIDS } from './gases-and-acids.ts';
 import { GASES_AND_PARTICLES } from './gases-and-particles.ts';
+import { METALS_AND_DUSTS } from './metals-and-dusts.ts';
 import { ORGANIC_VAPOURS } from './organic-vapours.ts';
+import { RECOMMENDED } from './recommended-limits.ts';
+import { SOLVENTS_AND_MONOMERS } from './solvents-and-monomers.ts';
 import type { Substance } from './substance.ts';
 
-/** The shipped substance library, by name. */
-export const SUBSTANCES: readonly Substance[] = [...ORGANIC_VAPOURS, ...GASES_AND_PARTICLES]
-	.map((row): Substance => {
-		if (!row.formula || row.key === 'oil-mist') return row;
-		const mass = Math.round(molarMassOfFormula(row.formula) * 1000) / 1000;
-		return { ...row, molarMassGPerMol: mass };
-	})
-	.sort((a, b) => a.name.localeCompare(b.name, 'en'));
-
-const byWord = new Map<string, Substance>();
-for (const substance of SUBSTANCES)
-	for (const word of [substance.key, substance.name, substance.cas, ...substance.synonyms])
-		if (word && !byWord.has(word.toLowerCase())) byWord.set(word.toLowerCase(), substance);
-
-/** A substance by key, name, synonym or CAS number, whatever the case; undefined when none has it. */
-export function findSubstance(word: string): Substance | undefined {
-	return byWord.get(word.trim().toLowerCase());
+/** Substances by word; the shipped ones, or those with a site's own and corrected ones. */
+export interface SubstanceLibrary {
+	/** By name. */
+	readonly all: readonly Substance[];
+	/** By key, name, synonym or CAS number, whatever the case; undefined when none has it. */
+	find(word: string): Substance | undefined;
 }
+
+/** A library over a list of substances. A word that several carry finds the first by name. */
+export function libraryOf(substances: readonly Substance[]): SubstanceLibrary {
+	const all = [...substances].sort((a, b) => a.name.localeCompare(b.name, 'en'));
+	const byWord = new Map<string, Substance>();
+	const add = (word: string | undefined, substance: Substance) => {
+		const tidy = word?.toLowerCase();
+		if (tidy && !byWord.has(tidy)) byWord.set(tidy, substance);
+	};
+	for (const s of all) for (const word of [s.key, s.name, s.cas]) add(word, s);
+	for (const s of all) for (const word of s.synonyms) add(word, s);
+	return { all, find: (word) => byWord.get(word.trim().toLowerCase()) };
+}
+
+/** Molar mass of a substance's formula, rounded to what its weights support. */
+export const massOf = (formula: string): number =>
+	Math.round(molarMassOfFormula(formula) * 1000) / 1000;
+
+/** The shipped substance library. */
+export const SHIPPED: SubstanceLibrary = libraryOf(
+	[
+		...ORGANIC_VAPOURS,
+		...SOLVENTS_AND_MONOMERS,
+		...GASES_AND_PARTICLES,
+		...GASES_AND_ACIDS,
+		...METALS_AND_DUSTS
+	].map((row): Substance => {
+		const more = { ...RECOMMENDED.get(row.key), ...row };
+		return row.formula ? { ...more, molarMassGPerMol: massOf(row.formula) } : more;
+	})
+);
+
+/** The shipped substances, by name. */
+export const SUBSTANCES: readonly Substance[] = SHIPPED.all;
+
+/** A shipped substance by key, name, synonym or CAS number; undefined when none has it. */
+export const findSubstance = (word: string): Substance | undefined => SHIPPED.find(word);

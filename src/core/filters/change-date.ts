@@ -1,4 +1,5 @@
 import { plusDays, plusMonths, readable, type Day } from '../plan/calendar.ts';
+import type { Ledger } from './ledger.ts';
 import { commonPractice, computed, maker, type Reason } from '../verdict.ts';
 
 /** Opened gas filters last this long at most. Common practice; the maker may say less. */
@@ -17,6 +18,8 @@ export interface OpenedPair {
 	/** From the plan: minutes of wear in one shift. */
 	exposureMin?: number | null;
 	singleUse?: boolean;
+	/** What the ledger says of its wear, where any was entered. */
+	ledger?: Pick<Ledger, 'used' | 'usedUpOn' | 'lastWornOn'> | null;
 }
 
 export interface ChangeDate {
@@ -29,7 +32,8 @@ export interface ChangeDate {
 
 /**
  * The day by which an opened pair is changed: the earliest of all limits that apply, each listed with its own
- * day. Wear limits assume that the pair is worn on every day from its opening on.
+ * day. Wear limits assume that the pair is worn on every day from its opening on, or from the last task that the
+ * ledger holds.
  */
 export function changeDate(pair: OpenedPair): ChangeDate {
 	const limits: { day: Day; reason: Reason }[] = [];
@@ -69,7 +73,19 @@ export function changeDate(pair: OpenedPair): ChangeDate {
 }
 
 function wearLimit(pair: OpenedPair): { day: Day; reason: Reason } | undefined {
-	const { changeAfterMin, exposureMin, openedOn } = pair;
+	const { changeAfterMin, exposureMin, openedOn, ledger } = pair;
+	if (ledger?.usedUpOn)
+		return {
+			day: plusDays(ledger.usedUpOn, -1),
+			reason: {
+				rule: 'change.used-up',
+				text: `Its life was used up on ${readable(ledger.usedUpOn)}: not to be worn again.`,
+				origin: computed('wear ledger'),
+				limit: 1,
+				value: ledger.used,
+				margin: 1 - ledger.used
+			}
+		};
 	if (pair.singleUse)
 		return {
 			day: openedOn,
@@ -80,6 +96,7 @@ function wearLimit(pair: OpenedPair): { day: Day; reason: Reason } | undefined {
 			}
 		};
 	if (changeAfterMin === null || changeAfterMin === undefined || !exposureMin) return undefined;
+	if (ledger?.lastWornOn) return byLedger(ledger, ledger.lastWornOn, changeAfterMin, exposureMin);
 	const shifts = Math.max(1, Math.floor(changeAfterMin / exposureMin));
 	const day = plusDays(openedOn, shifts - 1);
 	return {
@@ -93,6 +110,33 @@ function wearLimit(pair: OpenedPair): { day: Day; reason: Reason } | undefined {
 			origin: computed('estimated service life of the plan'),
 			limit: changeAfterMin,
 			unit: 'min'
+		}
+	};
+}
+
+/** What is left of its life in whole shifts after the last task that was entered. */
+function byLedger(
+	ledger: Pick<Ledger, 'used'>,
+	lastWornOn: Day,
+	changeAfterMin: number,
+	exposureMin: number
+): { day: Day; reason: Reason } {
+	const leftMin = Math.max(0, (1 - ledger.used) * changeAfterMin);
+	const shifts = Math.floor(leftMin / exposureMin);
+	const day = plusDays(lastWornOn, shifts);
+	return {
+		day,
+		reason: {
+			rule: 'change.ledger',
+			text:
+				shifts > 0
+					? `${Math.round(leftMin)} min of its life are left: ${shifts} ${shifts === 1 ? 'shift' : 'shifts'} of ${exposureMin} min after ${readable(lastWornOn)}, ${readable(day)}.`
+					: `${Math.round(leftMin)} min of its life are left, less than a shift of ${exposureMin} min.`,
+			origin: computed('wear ledger and estimated service life of the plan'),
+			limit: changeAfterMin,
+			value: ledger.used * changeAfterMin,
+			unit: 'min',
+			margin: leftMin
 		}
 	};
 }

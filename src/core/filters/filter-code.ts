@@ -18,7 +18,7 @@ export interface UsFilterCode {
 }
 
 /** Order in which the types are written. Published: EN 14387; from memory. */
-export const EN_GAS_TYPES: readonly EnGasType[] = ['A', 'AX', 'B', 'E', 'K', 'Hg', 'NO'];
+export const EN_GAS_TYPES: readonly EnGasType[] = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'];
 const CLASSED: readonly EnGasType[] = ['A', 'B', 'E', 'K'];
 
 /** Highest concentration of each class, ppm. Published: EN 14387; from memory. */
@@ -31,6 +31,8 @@ export const EN_BANDS: Record<EnGasType | 'P', { colour: string; hex: string }> 
 	B: { colour: 'grey', hex: '#7d8286' },
 	E: { colour: 'yellow', hex: '#e3b505' },
 	K: { colour: 'green', hex: '#3c7a3a' },
+	SX: { colour: 'violet', hex: '#6d3f96' },
+	CO: { colour: 'black', hex: '#1a1a1a' },
 	Hg: { colour: 'red and white', hex: '#b3261e' },
 	NO: { colour: 'blue and white', hex: '#2a5ca8' },
 	P: { colour: 'white', hex: '#ffffff' }
@@ -45,6 +47,7 @@ export const US_BANDS: Record<UsGasType | 'P', { name: string; colour: string; h
 	HS: { name: 'hydrogen sulphide', colour: 'as its label says', hex: '#b9b6a8' },
 	HF: { name: 'hydrogen fluoride', colour: 'as its label says', hex: '#b9b6a8' },
 	MV: { name: 'mercury vapour', colour: 'as its label says', hex: '#b9b6a8' },
+	CO: { name: 'carbon monoxide', colour: 'blue', hex: '#2a5ca8' },
 	P: { name: 'particles', colour: 'magenta', hex: '#a3287d' }
 };
 
@@ -66,12 +69,12 @@ export function formatUs(code: UsFilterCode): string {
 	return [code.gas.join('/'), code.particle].filter(Boolean).join('-');
 }
 
-/** Reads an EN code. Undefined when it is not one. AX, Hg and NO carry no class. */
+/** Reads an EN code. Undefined when it is not one. AX, SX, Hg, NO and CO carry no class. */
 export function parseEn(text: string): EnFilterCode | undefined {
-	const match = /^((?:AX|Hg|NO|[ABEK][123])*)-?(P[123])?$/.exec(text.trim());
+	const match = /^((?:AX|SX|Hg|NO|CO|[ABEK][123])*)-?(P[123])?$/.exec(text.trim());
 	if (!match || (!match[1] && !match[2])) return undefined;
 	const gas: EnFilterCode['gas'] = {};
-	for (const [, type, gasClass] of (match[1] ?? '').matchAll(/(AX|Hg|NO|[ABEK])([123])?/g))
+	for (const [, type, gasClass] of (match[1] ?? '').matchAll(/(AX|SX|Hg|NO|CO|[ABEK])([123])?/g))
 		gas[type as EnGasType] = (gasClass ? Number(gasClass) : 1) as GasClass;
 	return { gas, ...(match[2] ? { particle: match[2] as ParticleClass } : {}) };
 }
@@ -79,7 +82,7 @@ export function parseEn(text: string): EnFilterCode | undefined {
 /** Reads a US code. Undefined when it is not one. */
 export function parseUs(text: string): UsFilterCode | undefined {
 	const match =
-		/^((?:OV|AG|AM|FM|HS|HF|MV)(?:\/(?:OV|AG|AM|FM|HS|HF|MV))*)?-?((?:[NRP](?:95|99|100)))?$/.exec(
+		/^((?:OV|AG|AM|FM|HS|HF|MV|CO)(?:\/(?:OV|AG|AM|FM|HS|HF|MV|CO))*)?-?((?:[NRP](?:95|99|100)))?$/.exec(
 			text.trim()
 		);
 	if (!match || (!match[1] && !match[2])) return undefined;

@@ -1,8 +1,8 @@
 import { rulesFor } from '../data/substance-rules.ts';
-import type { EnGasType } from '../data/substance.ts';
 import type { Contaminant, HazardFacts } from '../hazards/facts.ts';
 import { enTypeOf } from '../hazards/filter-needed.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
+import { CLASS_TEST_ORIGIN, classTestMinutes } from './class-test.ts';
 import type { GasClass } from './filter-code.ts';
 import {
 	adsorbateOf,
@@ -35,30 +35,6 @@ export interface PlanLife {
 	parts: LifePart[];
 }
 
-/** Test concentration (ppm) and least breakthrough time (min) per class. Published: EN 14387 at 30 L/min; from memory. */
-const CLASS_TESTS: Partial<Record<EnGasType, Record<GasClass, { ppm: number; minutes: number }>>> =
-	{
-		B: {
-			1: { ppm: 1000, minutes: 20 },
-			2: { ppm: 5000, minutes: 20 },
-			3: { ppm: 10_000, minutes: 30 }
-		},
-		E: {
-			1: { ppm: 1000, minutes: 20 },
-			2: { ppm: 5000, minutes: 20 },
-			3: { ppm: 10_000, minutes: 30 }
-		},
-		K: {
-			1: { ppm: 1000, minutes: 50 },
-			2: { ppm: 5000, minutes: 40 },
-			3: { ppm: 10_000, minutes: 60 }
-		}
-	};
-/** EN class tests draw this through one filter, L/min. Published: EN 14387; from memory. */
-const TEST_FLOW_L_PER_MIN = 30;
-/** Taken off the linear estimate because it is rough. Common practice. */
-const ROUGH_FACTOR = 0.5;
-
 /** AX, group 1 (the group is rarely known). Published: group rules for AX filters; from memory. */
 const AX_TIMES: readonly { upToPpm: number; minutes: number }[] = [
 	{ upToPpm: 100, minutes: 40 },
@@ -88,7 +64,7 @@ export function planLife(
 	const { filters = 2, bed, gasClass = 1 } = options;
 	const flow = WORK_RATES[facts.workRate];
 	const organicPpm = contaminants
-		.filter((c) => c.organic && !c.particle)
+		.filter((c) => c.organic && c.gas)
 		.reduce((sum, c) => sum + (c.ppm ?? 0), 0);
 	const parts = contaminants.map((c): LifePart => {
 		const part = lifeOf(c);
@@ -104,7 +80,7 @@ export function planLife(
 	function lifeOf(c: Contaminant): LifePart {
 		const type = enTypeOf(c);
 		const lowBoiler = (c.boilingPointC ?? Infinity) <= LOW_BOILER_C;
-		if (c.particle) return particlePart(c);
+		if (!c.gas) return particlePart(c);
 		if (facts.ruleSet === 'uk' && type === 'AX') return axPart(c);
 		if (type === 'Hg' || type === 'NO') return specialPart(c, type);
 		if (c.substance && canEstimate(c.substance) && organicPpm > 0) {
@@ -128,10 +104,8 @@ export function planLife(
 				reasons: estimate.reasons
 			};
 		}
-		const test = type ? CLASS_TESTS[type]?.[gasClass] : undefined;
-		return test && c.ppm
-			? inorganicPart(c, (test.minutes * test.ppm * TEST_FLOW_L_PER_MIN * filters) / (c.ppm * flow))
-			: makerPart(c);
+		const rough = type && classTestMinutes(type, gasClass, c, { flowLPerMin: flow, filters });
+		return rough === undefined ? makerPart(c) : inorganicPart(c, rough);
 	}
 }
 
@@ -201,8 +175,8 @@ function specialPart(c: Contaminant, type: 'Hg' | 'NO'): LifePart {
 	};
 }
 
-function inorganicPart(c: Contaminant, linearMin: number): LifePart {
-	const minutes = Math.min(linearMin * ROUGH_FACTOR, SHIFT_MIN);
+function inorganicPart(c: Contaminant, roughMin: number): LifePart {
+	const minutes = Math.min(roughMin, SHIFT_MIN);
 	return {
 		contaminant: c.name,
 		minutes,
@@ -211,7 +185,7 @@ function inorganicPart(c: Contaminant, linearMin: number): LifePart {
 			{
 				rule: 'change.class-test',
 				text: `${c.name}: about ${minutes.toFixed(0)} min, half the linear estimate from the class test. Rough.`,
-				origin: published('EN 14387, least breakthrough times of the class tests'),
+				origin: CLASS_TEST_ORIGIN,
 				value: minutes,
 				unit: 'min'
 			}

@@ -18,6 +18,8 @@ import { breakthrough, DEFAULT_BED, type Adsorbate, type Bed } from './wheeler-j
 export const VALIDATED_GEOMETRIC_SD = 1.29;
 /** One-sided 95 % quantile of the normal distribution. Published: any table of the normal distribution. */
 const QUANTILE_95 = 1.645;
+/** From the estimate to either 95 % bound. Computed from the two values above. */
+export const BAND_FACTOR = VALIDATED_GEOMETRIC_SD ** QUANTILE_95;
 /** The model was validated on breakthrough times above this many minutes only. */
 export const VALIDATED_ABOVE_MIN = 20;
 /** A change time beyond one shift is not recommended. Site: a shift of eight hours. */
@@ -95,7 +97,7 @@ export function serviceLife(input: ServiceLifeInput): ServiceLife {
 		bed
 	});
 	const humidity = humidityFactor(input.relativeHumidityPercent);
-	const lowerBoundMin = result.breakthroughMin / VALIDATED_GEOMETRIC_SD ** QUANTILE_95;
+	const lowerBoundMin = result.breakthroughMin / BAND_FACTOR;
 	const refusal = refusalOf(input, result.breakthroughMin);
 	const recommendedMin = refusal ? 0 : keepableMinutes(lowerBoundMin * humidity);
 	return {

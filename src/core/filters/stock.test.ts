@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_FACTS, resolveContaminant, type ContaminantFact } from '../hazards/facts.ts';
+import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
+import { resolveContaminant } from '../hazards/resolve.ts';
 import { changeDate } from './change-date.ts';
 import { classFor, formatEn, formatUs, parseEn, parseUs } from './filter-code.ts';
 import { planLife } from './plan-life.ts';

@@ -18,6 +18,8 @@ export interface StockFilter {
 	/** YYYY-MM-DD, counts while the pack is sealed. */
 	useBy: string;
 	sealedQuantity: number;
+	recalledAt?: Date | null;
+	recallReason?: string | null;
 }
 
 /** What a plan and a mask ask of a filter. */
@@ -29,11 +31,13 @@ export interface FilterNeed {
 	mount: string | null;
 	/** Filters that the mask carries. */
 	filters: number;
+	/** What the filters hang on; left out: a half mask. */
+	carrier?: keyof typeof MOST_FILTER_MASS_G;
 	oilAerosol: boolean;
 }
 
-/** Heaviest filter set on a half mask, g. Published: EN 14387 (about 300 g); from memory. */
-export const HALF_MASK_FILTER_MASS_G = 300;
+/** Heaviest set of filters worn on a mask itself, g; heavier goes on a hose. Published: EN 14387; from memory. */
+export const MOST_FILTER_MASS_G = { 'half mask': 300, 'full-face mask': 500 } as const;
 
 const PARTICLE_ORDER = ['P1', 'P2', 'P3'] as const;
 const PERCENT: Record<UsParticleClass, number> = {
@@ -57,6 +61,7 @@ export function judgeStock(
 	const reasons: Reason[] = [...codeFaults(filter, need)];
 	const refuse = (rule: string, text: string, part: Partial<Reason> = {}) =>
 		reasons.push({ rule, text, origin: commonPractice(), ...part });
+	if (filter.recalledAt) refuse('stock.recalled', `Its lot was recalled: ${filter.recallReason ?? ''}.`);
 	if (need.mount !== null && filter.mount !== need.mount)
 		refuse('stock.mount', `Its ${filter.mount} mount does not fit this mask (${need.mount}).`);
 	if (filter.useBy < asOf) refuse('stock.use-by', `Past its use-by date of ${filter.useBy}.`);
@@ -67,13 +72,15 @@ export function judgeStock(
 			{ limit: need.filters, value: filter.sealedQuantity }
 		);
 	const mass = filter.massG * need.filters;
-	if (mass > HALF_MASK_FILTER_MASS_G)
-		refuse('stock.mass', `${mass} g on a half mask, ${HALF_MASK_FILTER_MASS_G} g at most.`, {
-			origin: published('EN 14387, mass of filters on a half mask'),
-			limit: HALF_MASK_FILTER_MASS_G,
+	const carrier = need.carrier ?? 'half mask';
+	const most = MOST_FILTER_MASS_G[carrier];
+	if (mass > most)
+		refuse('stock.mass', `${mass} g on a ${carrier}, ${most} g at most; heavier hangs on a hose.`, {
+			origin: published(`EN 14387, mass of filters on a ${carrier}`),
+			limit: most,
 			value: mass,
 			unit: 'g',
-			margin: HALF_MASK_FILTER_MASS_G - mass
+			margin: most - mass
 		});
 	return { outcome: reasons.length ? 'does not' : 'serves', reasons };
 }

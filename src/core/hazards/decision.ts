@@ -1,6 +1,7 @@
 import type { ProtectionKind } from '../data/protection-factors.ts';
 import type { Reason, Verdict } from '../verdict.ts';
 import type { Contaminant } from './facts.ts';
+import type { MixtureRatio } from './mixture.ts';
 
 export type HazardOutcome = 'filter' | 'supplied air' | 'self-contained' | 'escape set' | 'stop';
 
@@ -41,6 +42,7 @@ export interface PermittedKind {
 	kind: ProtectionKind['key'];
 	label: string;
 	source: ProtectionKind['source'];
+	tightFitting: boolean;
 	factor: number;
 	/** Factor over hazard ratio; null where there is no ratio. */
 	margin: number | null;
@@ -61,6 +63,8 @@ export interface HazardDecision extends Verdict<HazardOutcome> {
 	permitted: PermittedKind[];
 	rejected: { kind: string; label: string; reason: string }[];
 	contaminants: Contaminant[];
+	/** How the ratio came about; null where a contaminant has none. */
+	mixture: MixtureRatio | null;
 	conditions: string[];
 	changesIf: string[];
 }

@@ -4,8 +4,10 @@ import {
 	CLASS_LIMIT_PPM,
 	classFor,
 	type EnFilterCode,
+	type GasClass,
 	type UsFilterCode
 } from '../filters/filter-code.ts';
+import { classTestMinutes } from '../filters/class-test.ts';
 import { LOW_BOILER_C } from '../filters/service-life.ts';
 import type { Contaminant } from './facts.ts';
 
@@ -24,9 +26,34 @@ const US_SUBSTANCE_LIMIT_PPM: Record<string, number> = {
  */
 export const AX_LIMIT_PPM = 500;
 
+/** How long the filters should last, at what flow, shared by how many. */
+export interface WantedLife {
+	/** null: the concentration alone fixes the class. */
+	minutes: number | null;
+	flowLPerMin: number;
+	filters: number;
+}
+
+/** Types that come in one class only. */
+const UNCLASSED: readonly EnGasType[] = ['AX', 'SX', 'Hg', 'NO', 'CO'];
+
+/** The lowest class for the concentration and, where a life is wished for, for that; class 3 when none lasts. */
+function neededClass(type: EnGasType, c: Contaminant, wanted: WantedLife): GasClass | undefined {
+	if (UNCLASSED.includes(type)) return 1;
+	const ppm = c.peakPpm ?? c.ppm ?? 0;
+	const least = classFor(ppm);
+	if (!least || wanted.minutes === null || !c.ppm) return least;
+	const { minutes } = wanted;
+	const lasting = ([1, 2, 3] as const).find(
+		(gasClass) =>
+			gasClass >= least && (classTestMinutes(type, gasClass, c, wanted) ?? Infinity) >= minutes
+	);
+	return lasting ?? 3;
+}
+
 /** Filter type of EN 14387 for a contaminant; undefined for particles and where none is known. */
 export function enTypeOf(c: Contaminant): EnGasType | undefined {
-	if (c.particle) return undefined;
+	if (!c.gas) return undefined;
 	if (c.substance) return c.substance.en;
 	if (!c.organic || c.boilingPointC === undefined) return undefined;
 	return c.boilingPointC > LOW_BOILER_C ? 'A' : 'AX';
@@ -34,13 +61,13 @@ export function enTypeOf(c: Contaminant): EnGasType | undefined {
 
 /** Designation of 42 CFR 84 for a contaminant. */
 export function usTypeOf(c: Contaminant): UsGasType | undefined {
-	if (c.particle) return undefined;
+	if (!c.gas) return undefined;
 	return c.substance ? c.substance.us : c.organic ? 'OV' : undefined;
 }
 
 /** Highest concentration in ppm that a filter may be worn in against a contaminant. */
 export function filterLimitPpm(c: Contaminant, ruleSet: RuleSet): number {
-	if (c.particle) return Infinity;
+	if (!c.gas) return Infinity;
 	if (ruleSet === 'uk') return enTypeOf(c) === 'AX' ? AX_LIMIT_PPM : CLASS_LIMIT_PPM[3];
 	const type = usTypeOf(c);
 	return (
@@ -56,16 +83,15 @@ export function filterLimitPpm(c: Contaminant, ruleSet: RuleSet): number {
  */
 export function neededEn(
 	contaminants: readonly Contaminant[],
-	particleClass: ParticleClass
+	particleClass: ParticleClass,
+	wanted: WantedLife = { minutes: null, flowLPerMin: 40, filters: 2 }
 ): EnFilterCode | null {
 	const code: EnFilterCode = { gas: {} };
 	for (const c of contaminants) {
-		if (c.particle) {
-			code.particle = particleClass;
-			continue;
-		}
+		if (c.particle) code.particle = particleClass;
+		if (!c.gas) continue;
 		const type = enTypeOf(c);
-		const gasClass = type === 'AX' ? 1 : classFor(c.ppm ?? 0);
+		const gasClass = type && neededClass(type, c, wanted);
 		if (!type || !gasClass) return null;
 		const held = code.gas[type] ?? 1;
 		code.gas[type] = gasClass > held ? gasClass : held;
@@ -83,10 +109,8 @@ export function neededUs(
 	const gas = new Set<UsGasType>();
 	let particles = false;
 	for (const c of contaminants) {
-		if (c.particle) {
-			particles = true;
-			continue;
-		}
+		if (c.particle) particles = true;
+		if (!c.gas) continue;
 		const type = usTypeOf(c);
 		if (!type) return null;
 		gas.add(type);

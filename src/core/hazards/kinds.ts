@@ -3,6 +3,8 @@ import {
 	type ParticleClass,
 	type ProtectionKind
 } from '../data/protection-factors.ts';
+import { rulesFor } from '../data/substance-rules.ts';
+import { WORK_RATES } from '../filters/service-life.ts';
 import type { ConcentrationUnit } from '../units/concentration.ts';
 import { formatEn, formatUs } from '../filters/filter-code.ts';
 import { assignedFactor } from '../protection/factor.ts';
@@ -51,7 +53,7 @@ function judgeKind(
 ): PermittedKind | string {
 	const wrongSource = sourceRefused(kind, need.outcome);
 	if (wrongSource) return wrongSource;
-	const gas = contaminants.some((c) => !c.particle);
+	const gas = contaminants.some((c) => c.gas);
 	if (kind.catches === 'particles' && gas) return 'It catches particles only.';
 	if (kind.tightFitting && need.outcome !== 'self-contained') {
 		if (facts.facialHair) return 'Facial hair at the seal: only loose-fitting equipment.';
@@ -66,8 +68,10 @@ function judgeKind(
 			: 'The rule set gives it no factor for this.';
 	if (need.requiredFactor !== null && factor < need.requiredFactor)
 		return `Its factor of ${factor} lies below the ${need.requiredFactor} needed.`;
+	const ruled = refusedByRule(kind, contaminants, facts, factor);
+	if (ruled) return ruled;
 	if (kind.source === 'filter') {
-		const over = contaminants.find((c) => (c.ppm ?? 0) > filterLimitPpm(c, facts.ruleSet));
+		const over = contaminants.find((c) => (c.peakPpm ?? 0) > filterLimitPpm(c, facts.ruleSet));
 		if (over)
 			return `${over.name} lies above the ${filterLimitPpm(over, facts.ruleSet)} ppm that its filter may be worn in.`;
 	}
@@ -75,6 +79,7 @@ function judgeKind(
 		kind: kind.key,
 		label: kind.label,
 		source: kind.source,
+		tightFitting: kind.tightFitting,
 		factor,
 		margin: need.hazardRatio ? factor / need.hazardRatio : null,
 		maxUseMultiple: maxUseMultiple(kind, contaminants, facts, factor),
@@ -96,6 +101,22 @@ function sourceRefused(kind: ProtectionKind, outcome: HazardOutcome): string | u
 	return kind.positivePressure ? undefined : 'A demand device draws outside air in at a leak.';
 }
 
+/** Why a rule of one of the substances refuses a kind that the factor would allow. */
+function refusedByRule(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	factor: number
+): string | undefined {
+	for (const c of contaminants)
+		for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
+			if (rule.refused?.kinds.includes(kind.key)) return rule.refused.because;
+			if (rule.minimumFactor && factor < rule.minimumFactor)
+				return `${c.name}: its own rule asks for a factor of ${rule.minimumFactor}, this has ${factor}.`;
+		}
+	return undefined;
+}
+
 function factorOf(
 	kind: ProtectionKind,
 	contaminants: readonly Contaminant[],
@@ -103,7 +124,7 @@ function factorOf(
 	particleClass: ParticleClass
 ): number | undefined {
 	return assignedFactor(kind, facts.ruleSet, {
-		gas: contaminants.some((c) => !c.particle),
+		gas: contaminants.some((c) => c.gas),
 		particles: contaminants.some((c) => c.particle),
 		particleClass,
 		fitTest: facts.fitTest
@@ -117,10 +138,10 @@ function smallestClass(
 	facts: HazardFacts,
 	required: number | null
 ): ParticleClass {
-	return (
-		CLASSES.find((c) => (factorOf(kind, contaminants, facts, c) ?? 0) >= (required ?? Infinity)) ??
-		'P3'
-	);
+	const rules = contaminants.flatMap((c) => rulesFor(c.substance?.key, facts.ruleSet));
+	if (rules.some((rule) => rule.particle)) return 'P3';
+	const least = Math.max(required ?? Infinity, ...rules.map((rule) => rule.minimumFactor ?? 0));
+	return CLASSES.find((c) => (factorOf(kind, contaminants, facts, c) ?? 0) >= least) ?? 'P3';
 }
 
 /** MUC over limit: the factor, capped by immediate danger and by the filter. 29 CFR 1910.134(d)(3)(i)(B). */
@@ -138,7 +159,9 @@ function maxUseMultiple(
 			c.idlh && c.idlhRatio ? [inLimits(c.idlh.value, c.idlh.unit, c.ratio / c.idlhRatio)] : [];
 		const most = filterLimitPpm(c, facts.ruleSet);
 		const filter =
-			kind.source === 'filter' && c.ppm ? [inLimits(most, 'ppm', (most / c.ppm) * c.ratio)] : [];
+			kind.source === 'filter' && c.peakPpm
+				? [inLimits(most, 'ppm', (most / c.peakPpm) * c.ratio)]
+				: [];
 		return [...danger, ...filter];
 	});
 	return Math.min(factor, ...caps);
@@ -152,12 +175,20 @@ function codes(
 ): { en: string | null; us: string | null } {
 	// Published: EN 12941/12942 and 42 CFR 84, powered devices take the highest particle class; from memory.
 	const powered = kind.key.startsWith('powered');
-	const en = neededEn(contaminants, powered ? 'P3' : particleClass);
+	const rules = contaminants.flatMap((c) => rulesFor(c.substance?.key, facts.ruleSet));
+	const highest = powered || rules.some((rule) => rule.particle);
+	const filters = kind.filters ?? 1;
+	const wanted = {
+		minutes: facts.wantedLifeMin ?? null,
+		flowLPerMin: WORK_RATES[facts.workRate],
+		filters
+	};
+	const en = neededEn(contaminants, highest ? 'P3' : particleClass, wanted);
 	const us = neededUs(contaminants, facts.oilAerosol);
-	if (us?.particle && powered) us.particle = 'P100';
+	if (us?.particle && highest) us.particle = 'P100';
 	const disposable = kind.key === 'filtering-facepiece';
 	return {
-		en: en && (disposable ? `FF${particleClass}` : formatEn(en)),
+		en: en && (disposable ? `FF${en.particle ?? particleClass}` : formatEn(en)),
 		us: us && formatUs(us)
 	};
 }

@@ -3,13 +3,18 @@ import { describe, expect, it } from 'vitest';
 import { SUBSTANCES, findSubstance } from '../data/substances.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { saturationPpm } from '../filters/vapour-pressure.ts';
-import { mgPerM3ToPpm, ppmToMgPerM3 } from '../units/concentration.ts';
+import { mgPerM3ToPpm, ppmToMgPerM3, type ConcentrationUnit } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 import { OUTCOME_RANK, type HazardDecision } from './decision.ts';
 import { DEFAULT_FACTS, limitOf, type ContaminantFact, type HazardFacts } from './facts.ts';
+import { decideWithChanges } from './changes.ts';
 import { decide } from './ladder.ts';
 
-function contaminant(key: string, value: number | null, unit?: 'ppm' | 'mg/m3'): ContaminantFact {
+function contaminant(
+	key: string,
+	value: number | null,
+	unit?: ConcentrationUnit
+): ContaminantFact {
 	const substance = findSubstance(key);
 	if (!substance) throw new Error(`no substance ${key}`);
 	const usual = substance.limits.uk?.unit ?? substance.limits.us?.unit ?? 'ppm';
@@ -209,7 +214,8 @@ describe('factor, kinds and filter codes', () => {
 	});
 
 	it('says at which concentration the answer changes, and it does', () => {
-		expect(decide(facts([contaminant('ammonia', 120)])).changesIf[0]).toContain('Above 250 ppm');
+		const { changesIf } = decideWithChanges(facts([contaminant('ammonia', 120)]));
+		expect(changesIf[0]).toContain('Above 250 ppm');
 		expect(half([contaminant('ammonia', 250)])).toBeDefined();
 		expect(half([contaminant('ammonia', 250.1)])).toBeUndefined();
 	});

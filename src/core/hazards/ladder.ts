@@ -1,3 +1,4 @@
+import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { requiredFactor } from '../protection/factor.ts';
 import { readableNumber } from '../units/number.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
@@ -8,8 +9,9 @@ import {
 	type Rung,
 	type RungKey
 } from './decision.ts';
-import { resolveContaminant, written, type Contaminant, type HazardFacts } from './facts.ts';
-import { filterLimitPpm } from './filter-needed.ts';
+import type { Contaminant, HazardFacts } from './facts.ts';
+import { mixtureRatio, type MixtureRatio } from './mixture.ts';
+import { resolveContaminant } from './resolve.ts';
 import { chooseKinds, type KindChoice } from './kinds.ts';
 import * as rungs from './rungs.ts';
 import type { Finding } from './rungs.ts';
@@ -28,6 +30,9 @@ const TITLES: Record<RungKey, string> = {
 	wear: 'Wearing it'
 };
 
+/** Published: EN 689:2018, 5.5.3, least number for the statistical test; from memory. */
+const MANY_MEASUREMENTS = 6;
+
 const factorOrigin = published('29 CFR 1910.134(d)(3)(i); EN 529');
 const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, additive formula');
 
@@ -39,8 +44,13 @@ const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, addit
  * earlier rungs fix (published: 29 CFR 1910.134(d)(2)(ii)).
  * @throws InputError located by field on facts that cannot be.
  */
-export function decide(facts: HazardFacts): HazardDecision {
-	const contaminants = facts.contaminants.map((fact, i) => resolveContaminant(fact, i, facts));
+export function decide(
+	facts: HazardFacts,
+	library: SubstanceLibrary = SHIPPED
+): HazardDecision {
+	const contaminants = facts.contaminants.map((fact, i) =>
+		resolveContaminant(fact, i, facts, library)
+	);
 	const climb = new Climb();
 	const skin = rungs.skin(contaminants);
 	const known = rungs.known(contaminants);
@@ -59,7 +69,8 @@ export function decide(facts: HazardFacts): HazardDecision {
 	climb.take('substance-rule', rungs.substanceRule(contaminants, facts));
 	climb.take('filter-exists', rungs.filterExists(contaminants, facts));
 
-	const ratio = hazardRatio(contaminants);
+	const mixture = mixtureRatio(contaminants, facts.mixture ?? 'all');
+	const ratio = mixture?.ratio ?? null;
 	const required = ratio === null ? null : (requiredFactor(ratio, facts.ruleSet) ?? null);
 	let outcome: HazardOutcome = climb.outcome ?? climb.floor ?? 'filter';
 	if (required === null && ratio !== null && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
@@ -67,11 +78,12 @@ export function decide(facts: HazardFacts): HazardDecision {
 	const strong = strengthen(outcome, contaminants, facts, ratio, required);
 	const { choice } = strong;
 	outcome = strong.outcome;
-	climb.take('factor', factor(ratio, required, contaminants, outcome), { decides: !climb.outcome });
-	climb.note('fit', fit(facts));
+	climb.take('factor', factor(mixture, required, contaminants, outcome), {
+		decides: !climb.outcome
+	});
+	climb.note('fit', fit(facts, choice));
 	climb.note('wear', 'burden, sight, talking and heat: advice at the choice');
 
-	const first = choice.permitted.find((kind) => kind.source === 'filter');
 	return {
 		outcome,
 		reasons: [...climb.reasons, ...(climb.decidedBefore('skin') ? skin.reasons : [])],
@@ -82,8 +94,9 @@ export function decide(facts: HazardFacts): HazardDecision {
 		permitted: choice.permitted,
 		rejected: choice.rejected,
 		contaminants,
+		mixture,
 		conditions: conditionsOf(contaminants, ratio, required),
-		changesIf: first ? changes(contaminants, facts, first.factor, first.label) : []
+		changesIf: []
 	};
 }
 
@@ -129,12 +142,6 @@ const rung = (key: RungKey, answer: Rung['answer'], text: string, reasons: Reaso
 	text,
 	reasons
 });
-
-/** ΣC/limit over all contaminants, or null when one has no ratio. Additive unless shown otherwise. */
-export function hazardRatio(contaminants: readonly Contaminant[]): number | null {
-	if (contaminants.length === 0 || contaminants.some((c) => c.ratio === undefined)) return null;
-	return contaminants.reduce((sum, c) => sum + (c.ratio ?? 0), 0);
-}
 
 function fire(facts: HazardFacts): Finding {
 	if (!facts.fire && facts.emergency !== 'entry') return { text: 'neither', reasons: [] };
@@ -204,26 +211,24 @@ function strengthen(
 }
 
 function factor(
-	ratio: number | null,
+	mixture: MixtureRatio | null,
 	required: number | null,
 	contaminants: readonly Contaminant[],
 	outcome: HazardOutcome
 ): Finding {
-	if (ratio === null) return { text: 'no ratio to a limit', reasons: [] };
-	const inputs = contaminants.map((c) => ({
-		name: `${c.name} over its limit`,
-		value: Number((c.ratio ?? 0).toPrecision(4)),
-		unit: '×'
-	}));
+	if (!mixture) return { text: 'no ratio to a limit', reasons: [] };
+	const { ratio } = mixture;
+	const inputs = contaminants.flatMap((c) => ratioInputs(c, mixture));
 	const worst = [...contaminants].sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
+	const against = mixture.by === 'short term' ? 'short-term limit' : 'limit';
+	const together = mixture.members.length > 1;
 	const reasons: Reason[] = [
 		{
 			rule: 'hazard.ratio',
-			text:
-				contaminants.length > 1
-					? `Together the contaminants reach ${short(ratio)} times their limits; ${worst?.name ?? ''} counts most.`
-					: `${worst?.name ?? ''} reaches ${short(ratio)} times its limit.`,
-			origin: contaminants.length > 1 ? additiveOrigin : factorOrigin,
+			text: together
+				? `Together the contaminants reach ${short(ratio)} times their ${against}s${mixture.organ ? ` on the ${mixture.organ}` : ''}; ${worst?.name ?? ''} counts most.`
+				: `${mixture.members[0] ?? ''} reaches ${short(ratio)} times its ${against}.`,
+			origin: together ? additiveOrigin : factorOrigin,
 			inputs,
 			value: ratio,
 			unit: '×'
@@ -244,15 +249,36 @@ function factor(
 		outcome,
 		text:
 			required === null
-				? `${short(ratio)} × the limit`
-				: `${short(ratio)} × the limit → ${required}`,
+				? `${short(ratio)} × the ${against}`
+				: `${short(ratio)} × the ${against} → ${required}`,
 		reasons
 	};
 }
 
-function fit(facts: HazardFacts): string {
-	if (facts.facialHair) return 'facial hair: loose-fitting only';
-	if (facts.fitTest === 'none') return 'no fit test: loose-fitting only';
+/** What each contaminant brings to the sum: its mean, and its peak where that is what counts. */
+function ratioInputs(c: Contaminant, mixture: MixtureRatio) {
+	const value = mixture.by === 'short term' ? c.shortRatio : (c.meanRatio ?? c.ratio);
+	const list = [
+		{
+			name: `${c.name} over its ${mixture.by === 'short term' ? 'short-term ' : ''}limit`,
+			value: Number((value ?? 0).toPrecision(4)),
+			unit: '×'
+		}
+	];
+	if (c.summary)
+		list.push({
+			name: `${c.name}, upper 95 % limit of ${c.summary.n} measurements`,
+			value: Number(c.summary.upperLimit95.toPrecision(4)),
+			unit: c.concentration?.unit ?? ''
+		});
+	return list;
+}
+
+function fit(facts: HazardFacts, choice: KindChoice): string {
+	const loose = choice.permitted.find((kind) => !kind.tightFitting)?.label.toLowerCase();
+	const instead = loose ? `, such as a ${loose}` : '; none is strong enough here';
+	if (facts.facialHair) return `facial hair: loose-fitting only${instead}`;
+	if (facts.fitTest === 'none') return `no fit test: loose-fitting only${instead}`;
 	return facts.fitTest === 'qualitative'
 		? 'qualitative test: a factor of 10 at most'
 		: 'asked again at hand-out, by model and size';
@@ -272,41 +298,18 @@ function conditionsOf(
 		list.push(
 			'At or below the limit: the limit itself calls for no protection. What follows holds if it is worn all the same.'
 		);
+	for (const c of contaminants)
+		if (c.summary && c.summary.n < MANY_MEASUREMENTS)
+			list.push(
+				`${c.name}: ${c.summary.n} measurements are few; EN 689 asks for ${MANY_MEASUREMENTS} before the spread is trusted.`
+			);
 	for (const c of contaminants) if (c.substance?.note) list.push(`${c.name}: ${c.substance.note}`);
 	for (const c of contaminants)
-		if (!c.substance && !c.particle)
+		if (!c.substance && c.gas)
 			list.push(
 				`${c.name} is not in the library: its change schedule comes from the filter's maker.`
 			);
 	return list;
-}
-
-/** For each contaminant, the concentration at which the lightest filtering kind no longer holds. */
-function changes(
-	contaminants: readonly Contaminant[],
-	facts: HazardFacts,
-	factorOfKind: number,
-	label: string
-): string[] {
-	const total = hazardRatio(contaminants) ?? 0;
-	return contaminants.flatMap((c) => {
-		if (!c.limit || c.ratio === undefined) return [];
-		const byFactor = c.limit.value * (factorOfKind - (total - c.ratio));
-		const danger = c.idlh && c.idlh.unit === c.limit.unit ? c.idlh.value : Infinity;
-		const byFilter = c.limit.unit === 'ppm' ? filterLimitPpm(c, facts.ruleSet) : Infinity;
-		const at = Math.min(byFactor, danger, byFilter);
-		const why =
-			at === danger
-				? 'immediate danger'
-				: at === byFilter
-					? 'the filter’s own limit'
-					: 'its factor';
-		return Number.isFinite(at)
-			? [
-					`Above ${short(at)} ${written(c.limit.unit)} of ${c.name}, ${label.toLowerCase()} no longer holds (${why}).`
-				]
-			: [];
-	});
 }
 
 const short = (value: number) => readableNumber(value, 3);

@@ -1,5 +1,6 @@
 import { rulesFor } from '../data/substance-rules.ts';
 import { canEstimate, LOW_BOILER_C } from '../filters/service-life.ts';
+import { oxygenPressureMmHg } from '../units/altitude.ts';
 import { saturationPpm } from '../filters/vapour-pressure.ts';
 import { readableNumber } from '../units/number.ts';
 import { commonPractice, InputError, published, site, type Reason } from '../verdict.ts';
@@ -56,6 +57,7 @@ export function known(contaminants: readonly Contaminant[]): Finding {
 			{ rule, text: 'No contaminant is entered.', origin: ladderOrigin }
 		]);
 	const reasons = contaminants.flatMap((c): Reason[] => {
+		if (c.substance?.biologicalGroup) return [];
 		if (!c.concentration)
 			return [{ rule, text: `${c.name}: the concentration is not known.`, origin: ladderOrigin }];
 		if (c.substance?.noFilter && !c.limit) return [];
@@ -81,7 +83,10 @@ export function oxygen(facts: HazardFacts): Finding {
 		rule,
 		text,
 		origin: oxygenOrigin(facts),
-		inputs: [{ name: 'oxygen', value, unit: '%' }],
+		inputs: [
+			{ name: 'oxygen', value, unit: '%' },
+			...partialPressures(value, altitudeFt)
+		],
 		limit,
 		value,
 		unit: '%',
@@ -148,6 +153,15 @@ export function oxygen(facts: HazardFacts): Finding {
 	return self(text, [reason('hazard.oxygen', text, OXYGEN_LINE_PERCENT, percent)]);
 }
 
+/** Oxygen as the body meets it: what altitude changes and the percentage does not show. */
+function partialPressures(percent: number, altitudeFt: number) {
+	const { ambient, moist } = oxygenPressureMmHg(percent, altitudeFt);
+	return [
+		{ name: 'oxygen pressure in the air', value: Math.round(ambient), unit: 'mmHg' },
+		{ name: 'oxygen pressure in the windpipe', value: Math.round(moist), unit: 'mmHg' }
+	];
+}
+
 /** Rung 3: does any contaminant reach immediate danger or a tenth of its explosive limit? */
 export function immediateDanger(contaminants: readonly Contaminant[]): Finding {
 	const reasons: Reason[] = [];
@@ -202,7 +216,7 @@ export function skin(contaminants: readonly Contaminant[]): Finding & {
 	const harming = contaminants.filter(
 		(c) =>
 			c.substance?.skinHarmPpm !== undefined &&
-			(c.ppm === undefined || c.ppm >= c.substance.skinHarmPpm)
+			(c.peakPpm === undefined || c.peakPpm >= c.substance.skinHarmPpm)
 	);
 	const entering = contaminants.filter((c) => c.substance?.skin);
 	if (harming.length) {
@@ -238,10 +252,17 @@ export function substanceRule(contaminants: readonly Contaminant[], facts: Hazar
 	let outcome: HazardOutcome | undefined;
 	for (const c of contaminants)
 		for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
-			const beyond =
-				rule.changeMin && !rule.changeMin.some((row) => (c.ppm ?? Infinity) <= row.upToPpm);
-			if (rule.suppliedAirOnly || beyond) outcome = 'supplied air';
-			reasons.push({ rule: `substance.${rule.substance}`, text: rule.text, origin: rule.origin });
+			const most = rule.filterUpToPpm;
+			const value = c.peakPpm ?? Infinity;
+			if (rule.suppliedAirOnly || (most !== undefined && value > most)) outcome = 'supplied air';
+			reasons.push({
+				rule: `substance.${rule.substance}`,
+				text: rule.text,
+				origin: rule.origin,
+				...(most !== undefined && Number.isFinite(value)
+					? { limit: most, value, unit: 'ppm', margin: most - value }
+					: {})
+			});
 		}
 	return {
 		...(outcome ? { outcome } : {}),
@@ -258,21 +279,21 @@ export function filterExists(contaminants: readonly Contaminant[], facts: Hazard
 		reasons.push({ rule, text, origin: commonPractice('known traps of air-purifying filters') });
 	for (const c of contaminants) {
 		if (c.substance?.noFilter) trap('filter.trap', `${c.substance.noFilter}.`);
-		else if (!c.particle && !gasTypeKnown(c))
+		else if (c.gas && !gasTypeKnown(c))
 			trap('filter.no-type', `${c.name}: no filter type of the two schemes is known for it.`);
-		else if (!c.particle && c.warning !== 'adequate' && !scheduleExists(c))
+		else if (c.gas && c.warning !== 'adequate' && !scheduleExists(c))
 			trap(
 				'filter.no-warning',
 				`${c.name} gives no reliable warning and no change schedule can be defended for it.`
 			);
 		const limit = saturationPpm(c.substance ?? {}, facts.temperatureC);
-		if (!c.particle && limit !== undefined && (c.ppm ?? 0) > limit)
+		if (!c.particle && limit !== undefined && (c.peakPpm ?? 0) > limit)
 			throw new InputError(
-				'contaminants',
-				`${c.name}: ${Math.round(c.ppm ?? 0)} ppm lies above saturation. At ${facts.temperatureC} °C its vapour reaches ${Math.round(limit)} ppm at most.`
+				`contaminants[${contaminants.indexOf(c)}].concentration`,
+				`${c.name}: ${Math.round(c.peakPpm ?? 0)} ppm lies above saturation. At ${facts.temperatureC} °C its vapour reaches ${Math.round(limit)} ppm at most.`
 			);
 	}
-	const organic = contaminants.filter((c) => c.organic && !c.particle);
+	const organic = contaminants.filter((c) => c.organic && c.gas);
 	const low = organic.filter((c) => (c.boilingPointC ?? Infinity) <= LOW_BOILER_C);
 	if (low.length && organic.length > 1)
 		reasons.push({

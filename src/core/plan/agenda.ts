@@ -3,7 +3,7 @@ import type { Day } from './calendar.ts';
 
 /** What one line of the shift sheet is about. */
 export type AgendaKind =
-	'held' | 'release' | 'filters-over' | 'overdue' | 'running' | 'filters-due' | 'due' | 'watch';
+	'flag' | 'held' | 'release' | 'filters-over' | 'overdue' | 'running' | 'filters-due' | 'due' | 'watch';
 
 export interface AgendaEntry {
 	kind: AgendaKind;
@@ -16,6 +16,7 @@ export interface AgendaEntry {
 
 /** Kinds in order of consequence: what someone might breathe through first. Common practice. */
 const CONSEQUENCE: readonly AgendaKind[] = [
+	'flag',
 	'filters-over',
 	'held',
 	'release',
@@ -39,6 +40,7 @@ export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 
 /** Minutes at the bench per line. Common practice. */
 export const BENCH_MINUTES: Record<AgendaKind, number> = {
+	flag: 15,
 	'filters-over': 5,
 	held: 20,
 	release: 5,

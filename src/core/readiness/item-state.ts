@@ -17,6 +17,8 @@ export interface ItemFacts {
 	lastInspectionOn: Day | null;
 	/** Change date of the pair of filters on it. */
 	filterChangeOn: Day | null;
+	/** The lot of the filters on it was recalled. */
+	filtersRecalled?: boolean;
 }
 
 /** The part of the state that does not move with the calendar, and the days at which it does. */
@@ -66,7 +68,7 @@ export function stateCache(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 			? 'retired'
 			: facts.inService
 				? 'in service'
-				: facts.openDefects.some((d) => holds(d.severity))
+				: facts.filtersRecalled || facts.openDefects.some((d) => holds(d.severity))
 					? 'held'
 					: null,
 		dueFrom: filters && filters.from < inspection.from ? filters.from : inspection.from,
@@ -96,6 +98,12 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 		reasons.push({
 			rule: `item.defect.${defect.severity}`,
 			text: `${defect.code} at ${defect.station}, ${holds(defect.severity) ? 'not usable until released' : 'usable, looked at sooner'}.`,
+			origin: commonPractice()
+		});
+	if (facts.filtersRecalled)
+		reasons.push({
+			rule: 'item.filters-recalled',
+			text: 'The lot of its filters was recalled: change them.',
 			origin: commonPractice()
 		});
 	if (facts.inService)

@@ -7,7 +7,8 @@ export const STANDARD_ATMOSPHERE_KPA = 101.325;
 /** 0 °C in kelvin. */
 export const ZERO_CELSIUS_K = 273.15;
 
-export type ConcentrationUnit = 'ppm' | 'mg/m3';
+/** Fibres are counted (f/cm3) and convert into nothing else. */
+export type ConcentrationUnit = 'ppm' | 'mg/m3' | 'f/cm3';
 
 /** A concentration as it was entered. */
 export interface Concentration {

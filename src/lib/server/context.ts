@@ -25,7 +25,11 @@ const GRANTS = {
 	inspect: 'technician',
 	'open filters': 'technician',
 	repair: 'technician',
-	release: 'supervisor'
+	release: 'supervisor',
+	'keep the filter store': 'technician',
+	'recall a lot': 'technician',
+	'approve plans': 'supervisor',
+	'edit substances': 'supervisor'
 } as const;
 export type Deed = keyof typeof GRANTS;
 

@@ -1,6 +1,7 @@
 import { asc, desc, eq, isNull } from 'drizzle-orm';
 import { bedOf } from '../../core/filters/service-life.ts';
 import { parseEn, type GasClass } from '../../core/filters/filter-code.ts';
+import { EARLY_REASONS, earlyFlag, type DiscardReason } from '../../core/filters/ledger.ts';
 import { planLife, type PlanLife } from '../../core/filters/plan-life.ts';
 import { judgeStock, surplus, type FilterNeed } from '../../core/filters/stock.ts';
 import type { HazardDecision } from '../../core/hazards/decision.ts';
@@ -11,9 +12,9 @@ import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
 import { filterLot, filterModel, filterPair, item, user } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
-import { planPage } from './hazards.ts';
+import { planPage, raiseFlag } from './hazards.ts';
 import { itemByTag, openPairOn } from './items.ts';
-import { pairChange, rebuildState } from './readiness.ts';
+import { ledgerOf, pairChange, rebuildState, wearsOf } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
 
 type LotRow = { lot: typeof filterLot.$inferSelect; model: typeof filterModel.$inferSelect };
@@ -65,17 +66,17 @@ export function lifeOf(
 
 /** The store judged against a plan: what serves, least first, and why each other does not. */
 export async function stockForPlan(context: Context, site: Site, planId: string) {
-	const page = await planPage(context.db, planId);
-	const asOf = dayAt(context.now(), site.timeZone);
-	const need = needOf(page.decision, page.plan.facts, { mount: null, filters: 2 });
+	const page = await planPage(context, site, planId);
+	const { decision, inForce, asOf } = page;
+	const need = needOf(decision, inForce, { mount: null, filters: 2 });
 	const lots = await listLots(context.db);
 	const judged = lots.map((row) => {
 		const stock = { ...row.model, ...row.lot };
 		return {
 			...row,
 			verdict: need ? judgeStock(stock, need, asOf) : null,
-			life: need ? lifeOf(row.model, page.decision, page.plan.facts, 2) : null,
-			surplus: surplus(stock, page.plan.facts.ruleSet)
+			life: need ? lifeOf(row.model, decision, inForce, 2) : null,
+			surplus: surplus(stock, inForce.ruleSet)
 		};
 	});
 	judged.sort(
@@ -87,7 +88,7 @@ export async function stockForPlan(context: Context, site: Site, planId: string)
 	return { page, need, judged, asOf };
 }
 
-/** Opened pairs with their change dates, the earliest first. */
+/** Opened pairs with their change dates and what is used of their lives, the earliest first. */
 export async function openPairs(context: Pick<Context, 'db' | 'now'>, site: Site) {
 	const asOf = dayAt(context.now(), site.timeZone);
 	const rows = await context.db
@@ -106,13 +107,20 @@ export async function openPairs(context: Pick<Context, 'db' | 'now'>, site: Site
 		.where(isNull(filterPair.discardedAt))
 		.orderBy(desc(filterPair.openedOn))
 		.limit(500);
+	const wears = await wearsOf(
+		context.db,
+		rows.map((row) => row.pair.id)
+	);
 	return rows
 		.map((row) => {
-			const change = pairChange(row);
+			const worn = wears.get(row.pair.id) ?? [];
+			const change = pairChange({ ...row, wears: worn });
 			return {
 				...row,
 				tag: pairTag(row.pair.number),
 				change,
+				used: ledgerOf(worn).used,
+				recalled: row.lot.recalledAt !== null,
 				daysLeft: daysBetween(asOf, change.changeOn)
 			};
 		})
@@ -126,7 +134,7 @@ export interface OpenPair {
 	planId: string;
 	initials: string;
 	/** Why the pair that is on the mask goes; needed where there is one. */
-	discardReason: string;
+	discardReason: DiscardReason | '';
 }
 
 /** Opens sealed filters onto a mask: refuses what does not serve the plan, dates and initials the pair. */
@@ -153,7 +161,7 @@ export async function openPair(
 		if (mask.item.retiredOn)
 			throw new Fault('conflict', `${mask.item.tag} is out of use for good.`, 'itemTag');
 		const filters = mask.model.filterCount;
-		const need = needOf(page.decision, page.plan.facts, { mount: mask.model.mount, filters });
+		const need = needOf(page.decision, page.inForce, { mount: mask.model.mount, filters });
 		if (!need)
 			throw new Fault('conflict', 'Under this plan a half mask with filters is not permitted.');
 		const verdict = judgeStock({ ...row.model, ...row.lot }, need, asOf);
@@ -171,12 +179,9 @@ export async function openPair(
 					`${mask.item.tag} still carries ${pairTag(before.pair.number)}. Say why it goes.`,
 					'discardReason'
 				);
-			await tx
-				.update(filterPair)
-				.set({ discardedAt: context.now(), discardReason: input.discardReason })
-				.where(eq(filterPair.id, before.pair.id));
+			await discard(tx, context, before.pair, input.discardReason);
 		}
-		const life = lifeOf(row.model, page.decision, page.plan.facts, filters);
+		const life = lifeOf(row.model, page.decision, page.inForce, filters);
 		await tx
 			.update(filterLot)
 			.set({ sealedQuantity: row.lot.sealedQuantity - filters })
@@ -191,7 +196,7 @@ export async function openPair(
 			initials: input.initials,
 			openedBy: context.actor.id,
 			changeAfterMin: life.changeAfterMin,
-			exposureMin: page.plan.facts.exposureMin,
+			exposureMin: page.inForce.exposureMin,
 			singleUse: life.singleUse
 		});
 		await rebuildState(tx, [mask.item.id], site);
@@ -213,6 +218,35 @@ export async function openPair(
 		});
 		return result;
 	});
+}
+
+/**
+ * Takes an opened pair out of use. A reason that speaks against the prediction raises a flag on its plan.
+ * The caller holds the lock on the item and rebuilds its state.
+ */
+export async function discard(
+	tx: Connection,
+	context: Context,
+	pair: typeof filterPair.$inferSelect,
+	reason: DiscardReason
+): Promise<void> {
+	await tx
+		.update(filterPair)
+		.set({
+			discardedAt: context.now(),
+			discardReason: reason,
+			discardedBy: context.actor.id
+		})
+		.where(eq(filterPair.id, pair.id));
+	const ledger = ledgerOf((await wearsOf(tx, [pair.id])).get(pair.id) ?? []);
+	const flag = earlyFlag(reason, ledger);
+	if (flag && pair.planId)
+		await raiseFlag(tx, context, {
+			id: crypto.randomUUID(),
+			planId: pair.planId,
+			pairId: pair.id,
+			text: `${pairTag(pair.number)}: ${EARLY_REASONS[reason].words} at ${Math.round(ledger.used * 100)} % of its predicted life. ${flag.text}`
+		});
 }
 
 async function opened(tx: Connection, itemId: string) {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 const amount = z.object({
 	value: z.number('Type a number.').nonnegative('It cannot be below zero.'),
-	unit: z.enum(['ppm', 'mg/m3'])
+	unit: z.enum(['ppm', 'mg/m3', 'f/cm3'])
 });
 
 /** The facts of a hazard plan as the page sends them. */

@@ -17,7 +17,7 @@ import {
 } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 import { openJob } from './faults.ts';
-import { loadFacts, pairChange } from './readiness.ts';
+import { ledgerOf, loadFacts, pairChange, wearsOf } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
 
 export const PAGE_SIZE = 50;
@@ -97,7 +97,7 @@ export async function itemPage(context: Context, site: Site, tag: string) {
 		lastRun,
 		openRun: openRun[0] ?? null,
 		job: job ?? null,
-		pair: pair && { ...pair, change: pairChange(pair) }
+		pair: pair && { ...pair, change: pairChange(pair), ledger: ledgerOf(pair.wears) }
 	};
 }
 
@@ -109,7 +109,9 @@ export async function openPairOn(db: Connection, itemId: string) {
 		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
 		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 		.where(and(eq(filterPair.itemId, itemId), isNull(filterPair.discardedAt)));
-	return row;
+	if (!row) return undefined;
+	const wears = (await wearsOf(db, [row.pair.id])).get(row.pair.id) ?? [];
+	return { ...row, wears };
 }
 
 /** The last signed inspection of an item with its answers. */

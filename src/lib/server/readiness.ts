@@ -1,7 +1,8 @@
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { stationOf } from '../../core/data/families.ts';
 import { changeDate } from '../../core/filters/change-date.ts';
 import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
+import { wearLedger } from '../../core/filters/ledger.ts';
 import { stateCache, type ItemFacts } from '../../core/readiness/item-state.ts';
 import type { Connection } from './db/client.ts';
 import {
@@ -9,6 +10,7 @@ import {
 	filterLot,
 	filterModel,
 	filterPair,
+	filterWear,
 	inspectionRun,
 	item,
 	itemState,
@@ -20,10 +22,38 @@ import { dayAt, type Site } from './site.ts';
 export type PairRow = {
 	pair: typeof filterPair.$inferSelect;
 	model: typeof filterModel.$inferSelect;
+	/** Tasks it was worn for; left out: none. */
+	wears?: readonly WearRow[];
 };
 
+export type WearRow = typeof filterWear.$inferSelect;
+
+/** The ledger of a pair from its wear entries. */
+export const ledgerOf = (wears: readonly WearRow[]) =>
+	wearLedger(
+		wears.map((wear) => ({
+			on: wear.wornOn,
+			minutes: wear.minutes,
+			lifeMin: wear.lifeMin,
+			task: wear.task
+		}))
+	);
+
+/** Wear entries of pairs, by pair. */
+export async function wearsOf(db: Connection, pairIds: string[]): Promise<Map<string, WearRow[]>> {
+	const byPair = new Map<string, WearRow[]>();
+	if (pairIds.length === 0) return byPair;
+	const rows = await db
+		.select()
+		.from(filterWear)
+		.where(inArray(filterWear.pairId, pairIds))
+		.orderBy(asc(filterWear.wornOn), asc(filterWear.enteredAt));
+	for (const row of rows) byPair.set(row.pairId, [...(byPair.get(row.pairId) ?? []), row]);
+	return byPair;
+}
+
 /** The change date of an opened pair and its reasons. */
-export function pairChange({ pair, model }: PairRow) {
+export function pairChange({ pair, model, wears = [] }: PairRow) {
 	const en = model.codeEn ? parseEn(model.codeEn) : undefined;
 	const us = model.codeUs ? parseUs(model.codeUs) : undefined;
 	return changeDate({
@@ -33,7 +63,8 @@ export function pairChange({ pair, model }: PairRow) {
 		makerOpenedMonths: model.openedMonths,
 		changeAfterMin: pair.changeAfterMin,
 		exposureMin: pair.exposureMin,
-		singleUse: pair.singleUse
+		singleUse: pair.singleUse,
+		ledger: wears.length ? ledgerOf(wears) : null
 	});
 }
 
@@ -76,12 +107,16 @@ export async function loadFacts(
 			)
 			.orderBy(inspectionRun.itemId, desc(inspectionRun.signedAt)),
 		await db
-			.select({ pair: filterPair, model: filterModel })
+			.select({ pair: filterPair, model: filterModel, recalledAt: filterLot.recalledAt })
 			.from(filterPair)
 			.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
 			.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 			.where(and(inArray(filterPair.itemId, itemIds), isNull(filterPair.discardedAt)))
 	];
+	const wears = await wearsOf(
+		db,
+		pairs.map((row) => row.pair.id)
+	);
 	for (const row of items) {
 		const run = runs.find((r) => r.itemId === row.id);
 		const pair = pairs.find((p) => p.pair.itemId === row.id);
@@ -96,7 +131,10 @@ export async function loadFacts(
 				})),
 			inService: jobs.some((job) => job.itemId === row.id),
 			lastInspectionOn: run?.signedAt ? dayAt(run.signedAt, timeZone) : null,
-			filterChangeOn: pair ? pairChange(pair).changeOn : null
+			filterChangeOn: pair
+				? pairChange({ ...pair, wears: wears.get(pair.pair.id) ?? [] }).changeOn
+				: null,
+			filtersRecalled: Boolean(pair?.recalledAt)
 		});
 	}
 	return facts;

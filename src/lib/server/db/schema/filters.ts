@@ -3,6 +3,7 @@ import {
 	boolean,
 	check,
 	date,
+	doublePrecision,
 	index,
 	integer,
 	jsonb,
@@ -17,19 +18,29 @@ import { user } from './accounts.ts';
 import { hazardPlan } from './hazards.ts';
 import { item } from './register.ts';
 
-export const filterModel = pgTable('filter_model', {
-	id: uuid('id').primaryKey(),
-	maker: text('maker').notNull(),
-	name: text('name').notNull().unique(),
-	mount: text('mount').notNull(),
-	codeEn: text('code_en'),
-	codeUs: text('code_us'),
-	massG: integer('mass_g').notNull(),
-	/** The maker's bed data, where stated. */
-	bed: jsonb('bed').$type<Partial<Bed>>(),
-	/** Months that the maker allows after opening. */
-	openedMonths: integer('opened_months')
-});
+export const filterModel = pgTable(
+	'filter_model',
+	{
+		id: uuid('id').primaryKey(),
+		maker: text('maker').notNull(),
+		name: text('name').notNull().unique(),
+		mount: text('mount').notNull(),
+		codeEn: text('code_en'),
+		codeUs: text('code_us'),
+		massG: integer('mass_g').notNull(),
+		/** The maker's bed data, where stated. */
+		bed: jsonb('bed').$type<Partial<Bed>>(),
+		/** Months that the maker allows after opening. */
+		openedMonths: integer('opened_months'),
+		/** Sealed filters below which more are bought. */
+		reorderLevel: integer('reorder_level').notNull().default(0),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [
+		check('filter_model_mass', sql`${t.massG} > 0`),
+		check('filter_model_coded', sql`${t.codeEn} is not null or ${t.codeUs} is not null`)
+	]
+);
 
 export const filterLot = pgTable(
 	'filter_lot',
@@ -41,11 +52,18 @@ export const filterLot = pgTable(
 		lot: text('lot').notNull(),
 		useBy: date('use_by').notNull(),
 		sealedQuantity: integer('sealed_quantity').notNull(),
-		location: text('location').notNull().default('')
+		location: text('location').notNull().default(''),
+		recalledAt: timestamp('recalled_at', { withTimezone: true }),
+		recalledBy: text('recalled_by').references(() => user.id),
+		recallReason: text('recall_reason')
 	},
 	(t) => [
 		uniqueIndex('filter_lot_once').on(t.modelId, t.lot),
-		check('filter_lot_not_below_zero', sql`${t.sealedQuantity} >= 0`)
+		check('filter_lot_not_below_zero', sql`${t.sealedQuantity} >= 0`),
+		check(
+			'filter_lot_recall_whole',
+			sql`(${t.recalledAt} is null) = (${t.recalledBy} is null) and (${t.recalledAt} is null) = (${t.recallReason} is null)`
+		)
 	]
 );
 
@@ -74,12 +92,40 @@ export const filterPair = pgTable(
 		exposureMin: integer('exposure_min'),
 		singleUse: boolean('single_use').notNull().default(false),
 		discardedAt: timestamp('discarded_at', { withTimezone: true }),
-		discardReason: text('discard_reason')
+		discardReason: text('discard_reason'),
+		discardedBy: text('discarded_by').references(() => user.id)
 	},
 	(t) => [
 		uniqueIndex('filter_pair_one_on_item')
 			.on(t.itemId)
 			.where(sql`${t.discardedAt} is null`),
 		index('filter_pair_open').on(t.discardedAt)
+	]
+);
+
+/** One task that a pair was worn for, and what it took of its life. Append-only. */
+export const filterWear = pgTable(
+	'filter_wear',
+	{
+		/** Made by the client, so that a retried request does not count twice. */
+		id: uuid('id').primaryKey(),
+		pairId: uuid('pair_id')
+			.notNull()
+			.references(() => filterPair.id),
+		planId: uuid('plan_id').references(() => hazardPlan.id),
+		task: text('task').notNull(),
+		wornOn: date('worn_on').notNull(),
+		minutes: integer('minutes').notNull(),
+		/** What a fresh pair would last at that task, as judged then; null: by resistance. */
+		lifeMin: doublePrecision('life_min'),
+		enteredBy: text('entered_by')
+			.notNull()
+			.references(() => user.id),
+		enteredAt: timestamp('entered_at', { withTimezone: true }).notNull()
+	},
+	(t) => [
+		index('filter_wear_pair').on(t.pairId),
+		check('filter_wear_minutes', sql`${t.minutes} between 1 and 1440`),
+		check('filter_wear_life', sql`${t.lifeMin} is null or ${t.lifeMin} >= 0`)
 	]
 );

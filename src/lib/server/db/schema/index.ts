@@ -5,3 +5,4 @@ export * from './filters.ts';
 export * from './hazards.ts';
 export * from './inspection.ts';
 export * from './register.ts';
+export * from './substances.ts';

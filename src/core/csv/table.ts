@@ -1,0 +1,177 @@
+import Papa from 'papaparse';
+import { InputError } from '../verdict.ts';
+
+/** How one column of a table is read into a record. */
+export interface Column<T> {
+	name: string;
+	/** Other headings that are understood. */
+	also?: readonly string[];
+	required?: boolean;
+	/** Puts a cell into the record; throws InputError or RangeError with what is wrong. Empty cells are skipped. */
+	read: (cell: string, into: T, table: { decimalComma: boolean }) => void;
+	/** Writes the field for export. */
+	write: (record: T) => string | number | undefined;
+}
+
+/** A fault of a table, by the row as a spreadsheet numbers it (the heading is row 1) and the column's heading. */
+export interface TableFault {
+	row: number;
+	column: string;
+	message: string;
+}
+
+export interface TableRead<T> {
+	/** Records without a fault, each with its row. */
+	good: { row: number; record: T }[];
+	faults: TableFault[];
+	/** Rows below the heading that hold anything. */
+	rows: number;
+	separator: string;
+	decimalComma: boolean;
+	/** Headings that no column knows; their cells are not read. */
+	unknown: string[];
+}
+
+/** More rows than this are refused at once. Site. */
+export const MOST_ROWS = 50_000;
+const SEPARATORS: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+
+/**
+ * Reads a CSV text against columns. Separator and decimal comma are found out; every bad cell is named by row and
+ * column, and a bad row does not stop the others.
+ * @throws InputError when there is no heading, a required column is missing, or there are too many rows.
+ */
+export function readTable<T extends object>(
+	text: string,
+	columns: readonly Column<T>[],
+	empty: () => T
+): TableRead<T> {
+	const parsed = Papa.parse<string[]>(text.trim(), {
+		skipEmptyLines: 'greedy',
+		delimitersToGuess: Object.keys(SEPARATORS)
+	});
+	const [heading, ...body] = parsed.data;
+	if (!heading || heading.length === 0 || body.length === 0)
+		throw new InputError('file', 'There is no row below the heading.');
+	if (body.length > MOST_ROWS)
+		throw new InputError(
+			'file',
+			`${body.length} rows; at most ${MOST_ROWS} are taken at once. Split the file.`
+		);
+	const places = matchHeadings(heading, columns);
+	const separator = parsed.meta.delimiter;
+	const decimalComma = separator !== ',' && usesDecimalComma(body);
+	const read: TableRead<T> = {
+		good: [],
+		faults: [],
+		rows: body.length,
+		separator: SEPARATORS[separator] ?? separator,
+		decimalComma,
+		unknown: heading.filter((_, i) => !places.some((place) => place?.at === i))
+	};
+	const torn = new Map(parsed.errors.map((error) => [error.row ?? -1, error.message]));
+	body.forEach((cells, i) => {
+		const row = i + 2;
+		const faults: TableFault[] = [];
+		const record = empty();
+		const tear = torn.get(i + 1);
+		if (tear) faults.push({ row, column: '', message: `The row is torn: ${tear}.` });
+		else if (cells.length > heading.length)
+			faults.push({
+				row,
+				column: '',
+				message: `${cells.length} cells for ${heading.length} headings. A ${read.separator} inside a cell needs quotes.`
+			});
+		else
+			for (const place of places) {
+				const fault = place && readCell(place, cells, record, decimalComma);
+				if (fault) faults.push({ row, column: place.column.name, message: fault });
+			}
+		if (faults.length) read.faults.push(...faults);
+		else read.good.push({ row, record });
+	});
+	return read;
+}
+
+interface Place<T> {
+	column: Column<T>;
+	at: number;
+}
+
+function matchHeadings<T>(heading: readonly string[], columns: readonly Column<T>[]): Place<T>[] {
+	const tidy = (text: string) => text.trim().toLowerCase().replaceAll(/[\s_-]+/g, ' ');
+	const found = heading.map(tidy);
+	const twice = heading.find((_, i) => found[i] && found.indexOf(found[i] ?? '') !== i);
+	if (twice) throw new InputError('file', `The heading “${twice}” stands there twice.`);
+	const missing: string[] = [];
+	const places = columns.flatMap((column) => {
+		const at = [column.name, ...(column.also ?? [])]
+			.map((name) => found.indexOf(tidy(name)))
+			.find((i) => i >= 0);
+		if (at !== undefined) return [{ column, at }];
+		if (column.required) missing.push(column.name);
+		return [];
+	});
+	if (missing.length)
+		throw new InputError(
+			'file',
+			`The heading lacks ${missing.map((name) => `“${name}”`).join(', ')}. It holds: ${heading.map((h) => h.trim()).join(', ')}.`
+		);
+	return places;
+}
+
+function readCell<T>(
+	{ column, at }: Place<T>,
+	cells: readonly string[],
+	record: T,
+	decimalComma: boolean
+): string | undefined {
+	const cell = cells[at]?.trim() ?? '';
+	if (!cell) return column.required ? 'Empty, and it must be given.' : undefined;
+	try {
+		column.read(cell, record, { decimalComma });
+		return undefined;
+	} catch (error) {
+		if (error instanceof InputError || error instanceof RangeError) return error.message;
+		throw error;
+	}
+}
+
+/** Numbers with a comma and none with a point, in a table whose cells another sign parts. */
+function usesDecimalComma(body: readonly string[][]): boolean {
+	let [commas, points] = [0, 0];
+	for (const cells of body.slice(0, 200))
+		for (const cell of cells) {
+			if (/^\s*-?\d+,\d+\s*$/.test(cell)) commas++;
+			if (/^\s*-?\d+\.\d+\s*$/.test(cell)) points++;
+		}
+	return commas > points;
+}
+
+/**
+ * A number of a table cell.
+ * @throws RangeError saying what stands there.
+ */
+export function readNumber(cell: string, { decimalComma }: { decimalComma: boolean }): number {
+	const text = cell.replaceAll(/\s/g, '');
+	const plain = decimalComma ? text.replaceAll('.', '').replace(',', '.') : text;
+	if (!/^[-+−]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain))
+		throw new RangeError(
+			/,/.test(plain)
+				? `“${cell}” has a comma in a table that is parted by commas: write a point.`
+				: `“${cell}” is not a number.`
+		);
+	return Number(plain.replace('−', '-'));
+}
+
+/** A CSV text of records, for a spreadsheet: comma, point, a heading, CRLF. */
+export function writeTable<T>(records: readonly T[], columns: readonly Column<T>[]): string {
+	const rows = records.map((record) => columns.map((column) => guarded(column.write(record))));
+	return `${Papa.unparse({ fields: columns.map((column) => column.name), data: rows })}\r\n`;
+}
+
+/** Text that a spreadsheet would take for a formula is kept as text. Numbers stay numbers. */
+function guarded(value: string | number | undefined): string | number {
+	if (typeof value !== 'string') return value ?? '';
+	return /^[=+@\t\r]|^-\D/.test(value) ? `'${value}` : value;
+}

@@ -1,0 +1,220 @@
+import { readNumber, type Column } from '../csv/table.ts';
+import type {
+	ContaminantForm,
+	EnGasType,
+	ExposureLimit,
+	RuleSet,
+	Substance,
+	TargetOrgan,
+	UsGasType
+} from '../data/substance.ts';
+import type { ConcentrationUnit } from '../units/concentration.ts';
+import { casHolds } from './record.ts';
+
+/** A substance as a row of a table gives it, before it is made whole. */
+export type SubstanceDraft = Omit<Substance, 'key'> & {
+	/** Unit of all limits of the row; it stands before them in the table. */
+	unit?: ConcentrationUnit;
+};
+
+/** The draft as a substance, before it is made whole. */
+export const withoutUnit = ({ unit: _, ...substance }: SubstanceDraft): Omit<Substance, 'key'> =>
+	substance;
+
+export const emptyDraft = (): SubstanceDraft => ({
+	name: '',
+	synonyms: [],
+	form: 'vapour',
+	organic: false,
+	limits: {},
+	warning: 'none',
+	skin: false
+});
+
+type NumberKey =
+	| 'molarMassGPerMol'
+	| 'boilingPointC'
+	| 'vapourPressureMmHg'
+	| 'liquidDensityGPerCm3'
+	| 'refractiveIndex'
+	| 'lelPercent'
+	| 'odourThresholdPpm'
+	| 'skinHarmPpm';
+
+const number = (name: string, key: NumberKey, positive = true): Column<SubstanceDraft> => ({
+	name,
+	read(cell, into, table) {
+		const value = readNumber(cell, table);
+		if (positive && !(value > 0)) throw new RangeError(`${value} must be above zero.`);
+		into[key] = value;
+	},
+	write: (s) => s[key]
+});
+
+function oneOf<T extends string>(cell: string, words: readonly T[]): T {
+	const found = words.find((word) => word.toLowerCase() === cell.toLowerCase());
+	if (!found) throw new RangeError(`“${cell}” is none of: ${words.join(', ')}.`);
+	return found;
+}
+
+const FORMS: readonly ContaminantForm[] = [
+	'gas',
+	'vapour',
+	'dust',
+	'mist',
+	'fume',
+	'oil aerosol',
+	'biological'
+];
+const UNITS: readonly ConcentrationUnit[] = ['ppm', 'mg/m3', 'f/cm3'];
+const EN: readonly EnGasType[] = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'];
+const US: readonly UsGasType[] = ['OV', 'AG', 'AM', 'FM', 'HS', 'HF', 'MV', 'CO'];
+export const ORGANS: readonly TargetOrgan[] = [
+	'airways',
+	'lungs',
+	'eyes',
+	'skin',
+	'nerves',
+	'blood',
+	'heart',
+	'liver',
+	'kidneys',
+	'bone',
+	'reproduction'
+];
+
+const yes = (cell: string) => oneOf(cell, ['yes', 'no']) === 'yes';
+
+const unitOf = (s: SubstanceDraft): ConcentrationUnit =>
+	s.unit ??
+	s.limits.uk?.unit ??
+	s.limits.us?.unit ??
+	s.rel?.unit ??
+	s.idlh?.unit ??
+	(s.form === 'gas' || s.form === 'vapour' ? 'ppm' : 'mg/m3');
+
+type LimitKey = RuleSet | 'rel';
+const limitIn = (s: SubstanceDraft, list: LimitKey): ExposureLimit =>
+	(list === 'rel' ? s.rel : s.limits[list]) ?? { unit: unitOf(s) };
+
+function limit(list: LimitKey, part: 'twa' | 'short', name: string): Column<SubstanceDraft> {
+	return {
+		name,
+		read(cell, into, table) {
+			const ceiling = /^c/i.test(cell);
+			const value = readNumber(ceiling ? cell.slice(1) : cell, table);
+			if (!(value > 0)) throw new RangeError('A limit must be above zero.');
+			const changed: ExposureLimit = {
+				...limitIn(into, list),
+				[part]: value,
+				...(part === 'short' ? { shortKind: ceiling ? ('ceiling' as const) : ('STEL' as const) } : {})
+			};
+			if (list === 'rel') into.rel = changed;
+			else into.limits[list] = changed;
+		},
+		write(s) {
+			const held = list === 'rel' ? s.rel : s.limits[list];
+			const value = held?.[part];
+			if (value === undefined) return undefined;
+			return part === 'short' && held?.shortKind === 'ceiling' ? `c${value}` : value;
+		}
+	};
+}
+
+/** The columns of a table of substances, in and out. */
+export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
+	{
+		name: 'name',
+		also: ['substance'],
+		required: true,
+		read: (cell, into) => void (into.name = cell.slice(0, 120)),
+		write: (s) => s.name
+	},
+	{
+		name: 'synonyms',
+		read: (cell, into) =>
+			void (into.synonyms = cell
+				.split(/[;|]/)
+				.map((word) => word.trim())
+				.filter(Boolean)),
+		write: (s) => s.synonyms.join('; ')
+	},
+	{
+		name: 'CAS',
+		also: ['cas number'],
+		read(cell, into) {
+			if (!casHolds(cell)) throw new RangeError(`“${cell}” is no CAS number: its check digit does not fit.`);
+			into.cas = cell;
+		},
+		write: (s) => s.cas
+	},
+	{ name: 'formula', read: (cell, into) => void (into.formula = cell), write: (s) => s.formula },
+	{
+		name: 'form',
+		required: true,
+		read: (cell, into) => void (into.form = oneOf(cell, FORMS)),
+		write: (s) => s.form
+	},
+	{
+		name: 'organic',
+		read: (cell, into) => void (into.organic = yes(cell)),
+		write: (s) => (s.organic ? 'yes' : 'no')
+	},
+	number('molar mass g/mol', 'molarMassGPerMol'),
+	number('boiling point C', 'boilingPointC', false),
+	number('vapour pressure mmHg', 'vapourPressureMmHg'),
+	{
+		name: 'antoine',
+		read(cell, into, table) {
+			const parts = cell.split(/[\s;]+/).map((part) => readNumber(part, table));
+			const [a, b, c] = parts;
+			if (parts.length !== 3 || a === undefined || b === undefined || c === undefined)
+				throw new RangeError(`“${cell}” must be three numbers A B C (log10 mmHg, °C).`);
+			into.antoine = { a, b, c };
+		},
+		write: (s) => s.antoine && `${s.antoine.a} ${s.antoine.b} ${s.antoine.c}`
+	},
+	number('liquid density g/cm3', 'liquidDensityGPerCm3'),
+	number('refractive index', 'refractiveIndex'),
+	{
+		name: 'unit',
+		read: (cell, into) =>
+			void (into.unit = oneOf(cell.replace('³', '3'), UNITS)),
+		write: (s) => unitOf(s)
+	},
+	limit('us', 'twa', 'US limit 8 h'),
+	limit('us', 'short', 'US limit short'),
+	limit('uk', 'twa', 'UK limit 8 h'),
+	limit('uk', 'short', 'UK limit short'),
+	limit('rel', 'twa', 'US recommended 8 h'),
+	limit('rel', 'short', 'US recommended short'),
+	{
+		name: 'IDLH',
+		also: ['immediate danger'],
+		read(cell, into, table) {
+			const value = readNumber(cell, table);
+			if (!(value > 0)) throw new RangeError('It must be above zero.');
+			into.idlh = { value, unit: unitOf(into) };
+		},
+		write: (s) => s.idlh?.value
+	},
+	number('LEL %', 'lelPercent'),
+	number('odour threshold ppm', 'odourThresholdPpm'),
+	{
+		name: 'warning',
+		read: (cell, into) => void (into.warning = oneOf(cell, ['adequate', 'poor', 'none'])),
+		write: (s) => s.warning
+	},
+	{ name: 'skin', read: (cell, into) => void (into.skin = yes(cell)), write: (s) => (s.skin ? 'yes' : 'no') },
+	number('harms skin from ppm', 'skinHarmPpm'),
+	{ name: 'EN type', read: (cell, into) => void (into.en = oneOf(cell, EN)), write: (s) => s.en },
+	{ name: 'US cartridge', read: (cell, into) => void (into.us = oneOf(cell, US)), write: (s) => s.us },
+	{
+		name: 'target organs',
+		read: (cell, into) =>
+			void (into.organs = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), ORGANS))),
+		write: (s) => s.organs?.join('; ')
+	},
+	{ name: 'no filter', read: (cell, into) => void (into.noFilter = cell), write: (s) => s.noFilter },
+	{ name: 'note', read: (cell, into) => void (into.note = cell), write: (s) => s.note }
+];
