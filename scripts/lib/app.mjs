@@ -49,7 +49,9 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			ORIGIN: address,
-			SHUTDOWN_TIMEOUT: '3'
+			SHUTDOWN_TIMEOUT: '3',
+			// A table of 50,000 rows; every route checks what it takes.
+			BODY_SIZE_LIMIT: '25M'
 		},
 		// The channel tells the web process when this one is gone, however it went.
 		stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc']

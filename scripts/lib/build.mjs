@@ -5,7 +5,14 @@ import { bin, root } from './paths.mjs';
 import { run } from './process.mjs';
 import { say } from './say.mjs';
 
-const SOURCES = ['src', 'static', 'vite.config.ts', 'svelte.config.js', 'package-lock.json'];
+const SOURCES = [
+	'src',
+	'instruments',
+	'static',
+	'vite.config.ts',
+	'svelte.config.js',
+	'package-lock.json'
+];
 
 /** Builds the app when its sources changed since the last build. */
 export async function ensureBuild() {

@@ -34,7 +34,12 @@ export interface TableRead<T> {
 
 /** More rows than this are refused at once. Site. */
 export const MOST_ROWS = 50_000;
-const SEPARATORS: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+const SEPARATORS: Record<string, string> = {
+	',': 'comma',
+	';': 'semicolon',
+	'\t': 'tab',
+	'|': 'bar'
+};
 
 /**
  * Reads a CSV text against columns. Separator and decimal comma are found out; every bad cell is named by row and
@@ -99,7 +104,11 @@ interface Place<T> {
 }
 
 function matchHeadings<T>(heading: readonly string[], columns: readonly Column<T>[]): Place<T>[] {
-	const tidy = (text: string) => text.trim().toLowerCase().replaceAll(/[\s_-]+/g, ' ');
+	const tidy = (text: string) =>
+		text
+			.trim()
+			.toLowerCase()
+			.replaceAll(/[\s_-]+/g, ' ');
 	const found = heading.map(tidy);
 	const twice = heading.find((_, i) => found[i] && found.indexOf(found[i] ?? '') !== i);
 	if (twice) throw new InputError('file', `The heading “${twice}” stands there twice.`);

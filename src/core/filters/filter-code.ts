@@ -18,7 +18,17 @@ export interface UsFilterCode {
 }
 
 /** Order in which the types are written. Published: EN 14387; from memory. */
-export const EN_GAS_TYPES: readonly EnGasType[] = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'];
+export const EN_GAS_TYPES: readonly EnGasType[] = [
+	'A',
+	'AX',
+	'B',
+	'E',
+	'K',
+	'SX',
+	'Hg',
+	'NO',
+	'CO'
+];
 const CLASSED: readonly EnGasType[] = ['A', 'B', 'E', 'K'];
 
 /** Highest concentration of each class, ppm. Published: EN 14387; from memory. */

@@ -93,7 +93,8 @@ function reasonsOf(lines: readonly LedgerLine[], used: number, usedUpOn: Day | n
 export const EARLY_REASONS = {
 	smell: {
 		words: 'smell or taste',
-		flags: 'The wearer smelt it before the predicted time: the concentration, the filter or the estimate is wrong.'
+		flags:
+			'The wearer smelt it before the predicted time: the concentration, the filter or the estimate is wrong.'
 	},
 	resistance: { words: 'hard to breathe through', flags: null },
 	damage: { words: 'damaged', flags: null },

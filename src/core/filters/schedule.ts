@@ -16,6 +16,14 @@ export interface ScheduleCard {
 	cautions: string[];
 }
 
+const WORK_WORDS: Record<HazardFacts['workRate'], string> = {
+	rest: 'At rest',
+	light: 'Light work',
+	moderate: 'Moderate work',
+	hard: 'Hard work',
+	heavy: 'Heavy work'
+};
+
 /** Minutes as hours and minutes. */
 export function clock(minutes: number): string {
 	const whole = Math.round(minutes);
@@ -54,7 +62,7 @@ export function scheduleCard(
 				: `Change after ${clock(life.changeAfterMin)} of wear`,
 		lines: [
 			`In the air: ${air.join('; ')}.`,
-			`${facts.workRate} work, ${facts.temperatureC} °C, ${facts.relativeHumidityPercent} % humidity, ${facts.exposureMin} min a shift.`,
+			`${WORK_WORDS[facts.workRate]}, ${facts.temperatureC} °C, ${facts.relativeHumidityPercent} % humidity, ${facts.exposureMin} min a shift.`,
 			...(filtered && life.changeAfterMin !== null ? [again] : []),
 			'Both filters together: same type, class and opening date, initials on both.'
 		],

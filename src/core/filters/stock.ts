@@ -61,7 +61,8 @@ export function judgeStock(
 	const reasons: Reason[] = [...codeFaults(filter, need)];
 	const refuse = (rule: string, text: string, part: Partial<Reason> = {}) =>
 		reasons.push({ rule, text, origin: commonPractice(), ...part });
-	if (filter.recalledAt) refuse('stock.recalled', `Its lot was recalled: ${filter.recallReason ?? ''}.`);
+	if (filter.recalledAt)
+		refuse('stock.recalled', `Its lot was recalled: ${filter.recallReason ?? ''}.`);
 	if (need.mount !== null && filter.mount !== need.mount)
 		refuse('stock.mount', `Its ${filter.mount} mount does not fit this mask (${need.mount}).`);
 	if (filter.useBy < asOf) refuse('stock.use-by', `Past its use-by date of ${filter.useBy}.`);

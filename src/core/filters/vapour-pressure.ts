@@ -15,7 +15,9 @@ const ANTOINE_ABOVE_K = 60;
  * @throws InputError at temperatureC outside the range that the Antoine constants hold for.
  */
 export function saturationMmHg(
-	substance: Pick<Substance, 'antoine' | 'vapourPressureMmHg' | 'boilingPointC'> & { name?: string },
+	substance: Pick<Substance, 'antoine' | 'vapourPressureMmHg' | 'boilingPointC'> & {
+		name?: string;
+	},
 	temperatureC: number
 ): number | undefined {
 	const { antoine, vapourPressureMmHg, boilingPointC } = substance;

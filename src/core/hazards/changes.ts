@@ -42,7 +42,9 @@ export function whatWouldChange(
 		const { concentration } = c;
 		if (!concentration) return [];
 		const answer = (value: number) => answerAt(facts, i, value, library);
-		const points = thresholds(c, facts, decision.contaminants).filter((t) => t > 0 && Number.isFinite(t));
+		const points = thresholds(c, facts, decision.contaminants).filter(
+			(t) => t > 0 && Number.isFinite(t)
+		);
 		const above = points
 			.filter((t) => t >= concentration.value)
 			.sort((a, b) => a - b)

@@ -16,6 +16,7 @@ const NAMES: Record<Plain, { name: string; unit?: string }> = {
 	mixture: { name: 'Mixture' },
 	oxygenPercent: { name: 'Oxygen', unit: '%' },
 	oxygenStaysInRange: { name: 'Oxygen shown to stay in range' },
+	lelReadingPercent: { name: 'Explosive gas', unit: '% LEL' },
 	altitudeFt: { name: 'Altitude', unit: 'ft' },
 	confinedSpace: { name: 'Confined space' },
 	fire: { name: 'Fire' },

@@ -43,6 +43,8 @@ export interface HazardFacts {
 	oxygenPercent: number | null;
 	/** The employer has shown that oxygen stays within the range of the altitude exception (US). */
 	oxygenStaysInRange: boolean;
+	/** Highest reading of a combustible-gas meter, % of the lower explosive limit. */
+	lelReadingPercent?: number | null | undefined;
 	altitudeFt: number;
 	confinedSpace: boolean;
 	fire: boolean;

@@ -10,11 +10,7 @@ import { DEFAULT_FACTS, limitOf, type ContaminantFact, type HazardFacts } from '
 import { decideWithChanges } from './changes.ts';
 import { decide } from './ladder.ts';
 
-function contaminant(
-	key: string,
-	value: number | null,
-	unit?: ConcentrationUnit
-): ContaminantFact {
+function contaminant(key: string, value: number | null, unit?: ConcentrationUnit): ContaminantFact {
 	const substance = findSubstance(key);
 	if (!substance) throw new Error(`no substance ${key}`);
 	const usual = substance.limits.uk?.unit ?? substance.limits.us?.unit ?? 'ppm';

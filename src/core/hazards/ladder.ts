@@ -44,10 +44,7 @@ const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, addit
  * earlier rungs fix (published: 29 CFR 1910.134(d)(2)(ii)).
  * @throws InputError located by field on facts that cannot be.
  */
-export function decide(
-	facts: HazardFacts,
-	library: SubstanceLibrary = SHIPPED
-): HazardDecision {
+export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED): HazardDecision {
 	const contaminants = facts.contaminants.map((fact, i) =>
 		resolveContaminant(fact, i, facts, library)
 	);
@@ -55,7 +52,7 @@ export function decide(
 	const skin = rungs.skin(contaminants);
 	const known = rungs.known(contaminants);
 	const oxygen = rungs.oxygen(facts);
-	const dangers = [oxygen, rungs.immediateDanger(contaminants), fire(facts)] as const;
+	const dangers = [oxygen, rungs.immediateDanger(contaminants, facts), fire(facts)] as const;
 	const leaving = facts.emergency === 'escape';
 	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
 	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);

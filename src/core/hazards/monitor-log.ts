@@ -23,8 +23,7 @@ const channel = (key: Channel, name: string, also: string[]): Column<MonitorRead
 	read(cell, into, table) {
 		const value = readNumber(cell, table);
 		const { most, unit, name: said } = CHANNELS[key];
-		if (value < 0 || value > most)
-			throw new RangeError(`${said} of ${value} ${unit} cannot be.`);
+		if (value < 0 || value > most) throw new RangeError(`${said} of ${value} ${unit} cannot be.`);
 		into[key] = value;
 	},
 	write: (reading) => reading[key]

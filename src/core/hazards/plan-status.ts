@@ -27,7 +27,8 @@ export function planStatus(
 ): Verdict<PlanState> & { draftAhead: boolean } {
 	const { edition, version, openFlags } = standing;
 	const reasons: Reason[] = [];
-	const say = (rule: string, text: string) => reasons.push({ rule, text, origin: site('approval') });
+	const say = (rule: string, text: string) =>
+		reasons.push({ rule, text, origin: site('approval') });
 	if (!edition) {
 		say('plan.draft', 'No supervisor has approved it yet.');
 		return { outcome: 'draft', reasons, draftAhead: false };
@@ -37,7 +38,8 @@ export function planStatus(
 		'plan.edition',
 		`Edition ${edition.edition} is approved; review by ${readable(edition.reviewOn)}, lapses after ${readable(edition.expiresOn)}.`
 	);
-	if (draftAhead) say('plan.draft-ahead', 'The working copy was changed since and is not approved.');
+	if (draftAhead)
+		say('plan.draft-ahead', 'The working copy was changed since and is not approved.');
 	if (openFlags)
 		reasons.push({
 			rule: 'plan.flag',

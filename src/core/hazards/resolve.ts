@@ -226,7 +226,8 @@ function checkForm(fact: ContaminantFact, substance: Substance | undefined, path
 		throw new InputError(path, `${substance.name} as ${fact.form}: ${why}`);
 	};
 	const gas = substance.form === 'gas';
-	if (gas && particle) wrong('it is a gas at any temperature of work; a particle filter lets it through.');
+	if (gas && particle)
+		wrong('it is a gas at any temperature of work; a particle filter lets it through.');
 	if (gas && fact.form === 'vapour') return;
 	if (substance.form === 'vapour' && particle && fact.form !== 'mist')
 		wrong('it evaporates; enter it as vapour, or as mist where it is sprayed.');

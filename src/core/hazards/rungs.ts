@@ -83,10 +83,7 @@ export function oxygen(facts: HazardFacts): Finding {
 		rule,
 		text,
 		origin: oxygenOrigin(facts),
-		inputs: [
-			{ name: 'oxygen', value, unit: '%' },
-			...partialPressures(value, altitudeFt)
-		],
+		inputs: [{ name: 'oxygen', value, unit: '%' }, ...partialPressures(value, altitudeFt)],
 		limit,
 		value,
 		unit: '%',
@@ -163,8 +160,22 @@ function partialPressures(percent: number, altitudeFt: number) {
 }
 
 /** Rung 3: does any contaminant reach immediate danger or a tenth of its explosive limit? */
-export function immediateDanger(contaminants: readonly Contaminant[]): Finding {
+export function immediateDanger(
+	contaminants: readonly Contaminant[],
+	facts: Pick<HazardFacts, 'lelReadingPercent'> = {}
+): Finding {
 	const reasons: Reason[] = [];
+	const meter = facts.lelReadingPercent ?? 0;
+	if (meter >= LEL_FRACTION * 100)
+		reasons.push({
+			rule: 'hazard.lel-reading',
+			text: `The meter read ${readableNumber(meter, 3)} % of the lower explosive limit: from 10 % on, nobody goes in.`,
+			origin: published('29 CFR 1910.146(b)'),
+			limit: 10,
+			value: meter,
+			unit: '% LEL',
+			margin: 10 - meter
+		});
 	for (const c of contaminants) {
 		if (c.idlh && c.idlhRatio !== undefined && c.idlhRatio >= 1)
 			reasons.push({

@@ -3,7 +3,15 @@ import type { Day } from './calendar.ts';
 
 /** What one line of the shift sheet is about. */
 export type AgendaKind =
-	'flag' | 'held' | 'release' | 'filters-over' | 'overdue' | 'running' | 'filters-due' | 'due' | 'watch';
+	| 'flag'
+	| 'held'
+	| 'release'
+	| 'filters-over'
+	| 'overdue'
+	| 'running'
+	| 'filters-due'
+	| 'due'
+	| 'watch';
 
 export interface AgendaEntry {
 	kind: AgendaKind;

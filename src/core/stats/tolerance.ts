@@ -26,9 +26,18 @@ export const normalQuantile = (p: number): number =>
  * Published: Hahn & Meeker, Statistical Intervals; EN 689:2018 annex F tabulates it; from memory.
  */
 export function toleranceFactor(n: number, coverage: number, confidence: number): number {
-	const shift = normalQuantile(coverage);
-	return bisect((k) => coveredWith(k, n, shift) - confidence, 0, 200);
+	const key = `${n} ${coverage} ${confidence}`;
+	let factor = factors.get(key);
+	if (factor === undefined) {
+		const shift = normalQuantile(coverage);
+		factor = bisect((k) => coveredWith(k, n, shift) - confidence, 0, 200);
+		factors.set(key, factor);
+	}
+	return factor;
 }
+
+/** Each factor is integrated once: a plan asks for the same one at every keystroke. */
+const factors = new Map<string, number>();
 
 /** P(mean + k·s > shift) for a standard normal sample of n: mean ~ N(0, 1/n), s² ~ χ²(n−1)/(n−1). */
 function coveredWith(k: number, n: number, shift: number): number {
@@ -42,7 +51,8 @@ function coveredWith(k: number, n: number, shift: number): number {
 	for (let i = 0; i <= steps; i++) {
 		const s = low + i * width;
 		const weight = i === 0 || i === steps ? 1 : i % 2 ? 4 : 2;
-		sum += weight * chiDensity(s, freedom, norm) * normalProbability(Math.sqrt(n) * (k * s - shift));
+		sum +=
+			weight * chiDensity(s, freedom, norm) * normalProbability(Math.sqrt(n) * (k * s - shift));
 	}
 	return (sum * width) / 3;
 }

@@ -93,6 +93,17 @@ const unitOf = (s: SubstanceDraft): ConcentrationUnit =>
 	s.idlh?.unit ??
 	(s.form === 'gas' || s.form === 'vapour' ? 'ppm' : 'mg/m3');
 
+/** An amount above zero; one in another unit than its row's carries it: 0.02 mg/m3. */
+function readAmount(cell: string, s: SubstanceDraft, table: { decimalComma: boolean }) {
+	const match = /^(.*?)\s*(ppm|mg\/m[3³]|f\/cm[3³])$/.exec(cell);
+	const value = readNumber(match?.[1] ?? cell, table);
+	if (!(value > 0)) throw new RangeError('It must be above zero.');
+	return { value, unit: match?.[2] ? oneOf(match[2].replace('³', '3'), UNITS) : unitOf(s) };
+}
+
+const withUnit = (value: number, unit: ConcentrationUnit | undefined, s: SubstanceDraft) =>
+	unit === undefined || unit === unitOf(s) ? value : `${value} ${unit}`;
+
 type LimitKey = RuleSet | 'rel';
 const limitIn = (s: SubstanceDraft, list: LimitKey): ExposureLimit =>
 	(list === 'rel' ? s.rel : s.limits[list]) ?? { unit: unitOf(s) };
@@ -102,12 +113,14 @@ function limit(list: LimitKey, part: 'twa' | 'short', name: string): Column<Subs
 		name,
 		read(cell, into, table) {
 			const ceiling = /^c/i.test(cell);
-			const value = readNumber(ceiling ? cell.slice(1) : cell, table);
-			if (!(value > 0)) throw new RangeError('A limit must be above zero.');
+			const { value, unit } = readAmount(ceiling ? cell.slice(1) : cell, into, table);
 			const changed: ExposureLimit = {
 				...limitIn(into, list),
+				unit,
 				[part]: value,
-				...(part === 'short' ? { shortKind: ceiling ? ('ceiling' as const) : ('STEL' as const) } : {})
+				...(part === 'short'
+					? { shortKind: ceiling ? ('ceiling' as const) : ('STEL' as const) }
+					: {})
 			};
 			if (list === 'rel') into.rel = changed;
 			else into.limits[list] = changed;
@@ -116,7 +129,8 @@ function limit(list: LimitKey, part: 'twa' | 'short', name: string): Column<Subs
 			const held = list === 'rel' ? s.rel : s.limits[list];
 			const value = held?.[part];
 			if (value === undefined) return undefined;
-			return part === 'short' && held?.shortKind === 'ceiling' ? `c${value}` : value;
+			const written = withUnit(value, held?.unit, s);
+			return part === 'short' && held?.shortKind === 'ceiling' ? `c${written}` : written;
 		}
 	};
 }
@@ -143,7 +157,8 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 		name: 'CAS',
 		also: ['cas number'],
 		read(cell, into) {
-			if (!casHolds(cell)) throw new RangeError(`“${cell}” is no CAS number: its check digit does not fit.`);
+			if (!casHolds(cell))
+				throw new RangeError(`“${cell}” is no CAS number: its check digit does not fit.`);
 			into.cas = cell;
 		},
 		write: (s) => s.cas
@@ -178,8 +193,7 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 	number('refractive index', 'refractiveIndex'),
 	{
 		name: 'unit',
-		read: (cell, into) =>
-			void (into.unit = oneOf(cell.replace('³', '3'), UNITS)),
+		read: (cell, into) => void (into.unit = oneOf(cell.replace('³', '3'), UNITS)),
 		write: (s) => unitOf(s)
 	},
 	limit('us', 'twa', 'US limit 8 h'),
@@ -192,11 +206,9 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 		name: 'IDLH',
 		also: ['immediate danger'],
 		read(cell, into, table) {
-			const value = readNumber(cell, table);
-			if (!(value > 0)) throw new RangeError('It must be above zero.');
-			into.idlh = { value, unit: unitOf(into) };
+			into.idlh = readAmount(cell, into, table);
 		},
-		write: (s) => s.idlh?.value
+		write: (s) => s.idlh && withUnit(s.idlh.value, s.idlh.unit, s)
 	},
 	number('LEL %', 'lelPercent'),
 	number('odour threshold ppm', 'odourThresholdPpm'),
@@ -205,16 +217,28 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 		read: (cell, into) => void (into.warning = oneOf(cell, ['adequate', 'poor', 'none'])),
 		write: (s) => s.warning
 	},
-	{ name: 'skin', read: (cell, into) => void (into.skin = yes(cell)), write: (s) => (s.skin ? 'yes' : 'no') },
+	{
+		name: 'skin',
+		read: (cell, into) => void (into.skin = yes(cell)),
+		write: (s) => (s.skin ? 'yes' : 'no')
+	},
 	number('harms skin from ppm', 'skinHarmPpm'),
 	{ name: 'EN type', read: (cell, into) => void (into.en = oneOf(cell, EN)), write: (s) => s.en },
-	{ name: 'US cartridge', read: (cell, into) => void (into.us = oneOf(cell, US)), write: (s) => s.us },
+	{
+		name: 'US cartridge',
+		read: (cell, into) => void (into.us = oneOf(cell, US)),
+		write: (s) => s.us
+	},
 	{
 		name: 'target organs',
 		read: (cell, into) =>
 			void (into.organs = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), ORGANS))),
 		write: (s) => s.organs?.join('; ')
 	},
-	{ name: 'no filter', read: (cell, into) => void (into.noFilter = cell), write: (s) => s.noFilter },
+	{
+		name: 'no filter',
+		read: (cell, into) => void (into.noFilter = cell),
+		write: (s) => s.noFilter
+	},
 	{ name: 'note', read: (cell, into) => void (into.note = cell), write: (s) => s.note }
 ];

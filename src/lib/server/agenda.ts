@@ -10,6 +10,7 @@ import { itemsDueUntil, itemsInState, statesByPlace, type ItemRow } from './db/q
 import type { Connection } from './db/client.ts';
 import { item, place, serviceJob } from './db/schema/index.ts';
 import { openDefects } from './faults.ts';
+import { openFlags } from './hazards.ts';
 import { openRuns } from './inspections.ts';
 import { dayAt, type Site } from './site.ts';
 
@@ -44,17 +45,19 @@ const PLAN_ROWS = 200;
 export async function today(context: Context, site: Site) {
 	const { db } = context;
 	const asOf = dayAt(context.now(), site.timeZone);
-	const [shelves, held, overdue, due, runs, waiting] = await Promise.all([
+	const [shelves, held, overdue, due, runs, waiting, flags] = await Promise.all([
 		shelf(db, asOf),
 		openDefects(db, LINES_PER_KIND * 2),
 		itemsInState(db, 'overdue', asOf, LINES_PER_KIND),
 		itemsInState(db, 'due', asOf, LINES_PER_KIND),
 		openRuns(db),
-		openJobs(db)
+		openJobs(db),
+		openFlags(db, LINES_PER_KIND)
 	]);
 	const short = new Set(shelves.filter((s) => s.usable < s.floor).map((s) => s.place));
 	const inService = new Set(waiting.map((w) => w.tag));
 	const lines: AgendaLine[] = [
+		...flags.map(flagLine),
 		...held
 			.filter((row) => !inService.has(row.tag) && row.defect.severity !== 'note')
 			.map((row) => heldLine(row, short)),
@@ -119,6 +122,17 @@ const openJobs = (db: Connection) =>
 		.orderBy(asc(serviceJob.startedAt))
 		.limit(LINES_PER_KIND)
 		.then((rows) => rows.filter((row) => row.job.supersededAt === null));
+
+const flagLine = (row: Awaited<ReturnType<typeof openFlags>>[number]): AgendaLine => ({
+	kind: 'flag',
+	tag: `Plan ${row.number}`,
+	state: 'held',
+	on: row.flag.raisedAt.toISOString().slice(0, 10),
+	title: `In question: ${row.task}`,
+	detail: row.flag.text,
+	href: `/hazards/${row.flag.planId}`,
+	minutes: BENCH_MINUTES.flag
+});
 
 function heldLine(
 	row: Awaited<ReturnType<typeof openDefects>>[number],

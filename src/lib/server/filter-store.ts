@@ -181,11 +181,7 @@ export async function recallLot(
 	if (!input.reason.trim())
 		throw new Fault('invalid', 'Say why, and who asked for the recall.', 'reason');
 	return inTransaction(context, async (tx) => {
-		const [lot] = await tx
-			.select()
-			.from(filterLot)
-			.where(eq(filterLot.id, input.id))
-			.for('update');
+		const [lot] = await tx.select().from(filterLot).where(eq(filterLot.id, input.id)).for('update');
 		if (!lot) throw new Fault('not found', 'There is no such lot.');
 		const worn = await tx
 			.select({ itemId: item.id, tag: item.tag })
@@ -232,11 +228,7 @@ export async function disposeLot(
 	requireRole(context.actor, 'keep the filter store');
 	if (!input.why.trim()) throw new Fault('invalid', 'Say why they go.', 'why');
 	await inTransaction(context, async (tx) => {
-		const [lot] = await tx
-			.select()
-			.from(filterLot)
-			.where(eq(filterLot.id, input.id))
-			.for('update');
+		const [lot] = await tx.select().from(filterLot).where(eq(filterLot.id, input.id)).for('update');
 		if (!lot) throw new Fault('not found', 'There is no such lot.');
 		if (lot.sealedQuantity === 0) return;
 		if (lot.sealedQuantity !== input.seen)

@@ -19,12 +19,25 @@ export const factsSchema = z.object({
 				idlhPpm: z.number().positive().optional(),
 				warning: z.enum(['adequate', 'poor', 'none']).optional(),
 				concentration: amount.nullable(),
+				measurements: z
+					.object({
+						values: z
+							.array(z.number('A measurement is a number.').nonnegative('It cannot be below zero.'))
+							.max(500, 'At most 500 measurements.'),
+						unit: amount.shape.unit
+					})
+					.nullish(),
+				peak: amount.nullish(),
+				basis: z.enum(['measured', 'estimated']).optional(),
+				measuredOn: z.iso.date().optional(),
 				limit: amount.refine((l) => l.value > 0, 'A limit must be above zero.').nullish()
 			})
 		)
 		.max(30, 'A plan holds at most 30 contaminants.'),
 	oxygenPercent: z.number().nullable(),
+	mixture: z.enum(['all', 'by organ']).optional(),
 	oxygenStaysInRange: z.boolean(),
+	lelReadingPercent: z.number().min(0, 'It cannot be below zero.').max(1000).nullish(),
 	altitudeFt: z.number().min(-1500).max(30_000),
 	confinedSpace: z.boolean(),
 	fire: z.boolean(),
@@ -45,12 +58,15 @@ export const factsSchema = z.object({
 		.number('Type the minutes of exposure.')
 		.int('Whole minutes.')
 		.min(1, 'At least one minute.')
-		.max(1440, 'A day has 1440 minutes.')
+		.max(1440, 'A day has 1440 minutes.'),
+	longShiftHours: z.number().min(8, 'Eight hours or more.').max(23, 'Under 24 hours.').nullish(),
+	wantedLifeMin: z.number().min(1).max(1440).nullish()
 });
 
 export const planSchema = z.object({
 	task: z.string().trim().min(1, 'Name the task.').max(120, 'At most 120 characters.'),
 	placeId: z.uuid('Choose the place.'),
 	facts: factsSchema,
-	version: z.number().int().min(0)
+	version: z.number().int().min(0),
+	copiedFrom: z.uuid().nullish()
 });

@@ -284,11 +284,7 @@ export async function clearFlag(
 	if (!input.why.trim())
 		throw new Fault('invalid', 'Say what was found and what was changed.', 'why');
 	await inTransaction(context, async (tx) => {
-		const [flag] = await tx
-			.select()
-			.from(planFlag)
-			.where(eq(planFlag.id, input.id))
-			.for('update');
+		const [flag] = await tx.select().from(planFlag).where(eq(planFlag.id, input.id)).for('update');
 		if (!flag) throw new Fault('not found', 'There is no such report.');
 		if (flag.clearedAt) return;
 		await tx

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { judgeItem, type ItemState } from '../../core/readiness/item-state.ts';
 import type { Context } from './context.ts';
-import { countItems, listItems, type ItemFilter } from './db/queries/items.ts';
+import { countItems, countReady, listItems, type ItemFilter } from './db/queries/items.ts';
 import type { Connection } from './db/client.ts';
 import {
 	defect,
@@ -35,6 +35,15 @@ export async function register(
 		listItems(context.db, filter, asOf, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE })
 	]);
 	return { total, rows, asOf };
+}
+
+/** Kind of protection that an equipment family is, as the hazard decision names it. */
+const KIND_OF_FAMILY: Record<string, string> = { 'half-mask': 'half-mask' };
+
+/** How many items the site has ready of each kind of protection. */
+export async function readyByKind(db: Connection, asOf: string): Promise<Record<string, number>> {
+	const rows = await countReady(db, asOf);
+	return Object.fromEntries(rows.map((row) => [KIND_OF_FAMILY[row.family] ?? row.family, row.n]));
 }
 
 /** A tag as it is stored: without spaces, upper case. */

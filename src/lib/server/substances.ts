@@ -10,7 +10,12 @@ import {
 	type SubstanceDraft
 } from '../../core/substances/csv.ts';
 import { merged, siteLibrary, type SiteSubstance } from '../../core/substances/library.ts';
-import { disagreements, keyOf, ownSubstance, type Disagreement } from '../../core/substances/record.ts';
+import {
+	disagreements,
+	keyOf,
+	ownSubstance,
+	type Disagreement
+} from '../../core/substances/record.ts';
 import { InputError, site } from '../../core/verdict.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
@@ -117,10 +122,7 @@ export async function saveSubstance(context: Context, input: SaveSubstance): Pro
 	if (!input.why.trim())
 		throw new Fault('invalid', 'Say why, and where the value comes from.', 'why');
 	return inTransaction(context, async (tx) => {
-		const [again] = await tx
-			.select()
-			.from(substanceChange)
-			.where(eq(substanceChange.id, input.id));
+		const [again] = await tx.select().from(substanceChange).where(eq(substanceChange.id, input.id));
 		if (again) return again.key;
 		const key = input.key ?? keyOf(input.edit.name ?? '');
 		const [held] = await tx
@@ -155,7 +157,13 @@ export async function saveSubstance(context: Context, input: SaveSubstance): Pro
 					...Object.fromEntries(changed.map(({ field, after: value }) => [field, value])),
 					origins
 				};
-		await write(tx, context, { key, own, record: recorded }, after as Substance, held?.version ?? 0);
+		await write(
+			tx,
+			context,
+			{ key, own, record: recorded },
+			after as Substance,
+			held?.version ?? 0
+		);
 		await tx.insert(substanceChange).values(
 			changed.map((change, i) => ({
 				// The first carries the client's id, so that a retry finds it.
@@ -326,10 +334,7 @@ export async function importSubstances(
 	if (prepared.substances.length === 0)
 		throw new Fault('invalid', 'No row is left to import.', 'file');
 	return inTransaction(context, async (tx) => {
-		const [again] = await tx
-			.select()
-			.from(substanceChange)
-			.where(eq(substanceChange.id, input.id));
+		const [again] = await tx.select().from(substanceChange).where(eq(substanceChange.id, input.id));
 		if (again) return { imported: prepared.substances.length };
 		const why = input.why.trim() || 'imported from a file';
 		const origin = site(`${context.actor.name}: ${why}`);

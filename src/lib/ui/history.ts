@@ -1,3 +1,4 @@
+import { EARLY_REASONS, type DiscardReason } from '$core/filters/ledger';
 import { rejectCode } from '$core/data/reject-codes';
 import { repairOf } from '$core/data/repairs';
 
@@ -19,6 +20,8 @@ const repair = (value: unknown) => {
 	}
 };
 
+const early = (value: unknown) => EARLY_REASONS[text(value) as DiscardReason]?.words ?? text(value);
+
 const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'register.filled': (p) => `Register filled with ${text(p.items)} items`,
 	'inspection.started': () => 'Inspection started',
@@ -32,6 +35,25 @@ const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'item.retired': () => 'Taken out of use for good',
 	'filters.opened': (p) =>
 		`Filters opened: ${text(p.filter)}${p.lot ? `, lot ${text(p.lot)}` : ''}, as ${text(p.pair)}, last day ${text(p.changeOn)}`,
+	'filters.worn': (p) =>
+		`Filters ${text(p.pair)} worn ${text(p.minutes)} min for ${text(p.task)}${typeof p.used === 'number' ? `, ${Math.round(p.used * 100)} % of their life used` : ''}`,
+	'filters.discarded': (p) => `Filters ${text(p.pair)} taken out of use: ${early(p.why)}`,
+	'filters.recalled': (p) =>
+		`Held: lot ${text(p.lot)} of its filters was recalled. ${text(p.reason)}`,
+	'filter-lot.received': (p) =>
+		`${text(p.quantity)} of ${text(p.filter)}, lot ${text(p.lot)}, taken into the store`,
+	'filter-lot.recalled': (p) => `Lot ${text(p.lot)} recalled: ${text(p.reason)}`,
+	'filter-lot.disposed': (p) =>
+		`${text(p.quantity)} of lot ${text(p.lot)} disposed of: ${text(p.why)}`,
+	'filter-model.added': (p) => `Filter added: ${text(p.name)}`,
+	'filter-model.changed': (p) => `Filter changed: ${text(p.name)}`,
+	'plan.approved': (p) =>
+		`Hazard plan approved: ${text(p.task)}, edition ${text(p.edition)}, until ${text(p.expiresOn)}`,
+	'plan.flagged': (p) => `Hazard plan in question. ${text(p.text)}`,
+	'plan.flag-cleared': (p) => `Hazard plan looked into: ${text(p.why)}`,
+	'substance.added': (p) => `Substance added: ${text(p.name)}`,
+	'substance.corrected': (p) => `Substance corrected: ${text(p.name)}. ${text(p.why)}`,
+	'substances.imported': (p) => `${text(p.rows)} substances imported. ${text(p.why)}`,
 	'plan.made': (p) => `Hazard plan made: ${text(p.task)}`,
 	'plan.changed': (p) => `Hazard plan changed: ${text(p.task)}, version ${text(p.version)}`
 };

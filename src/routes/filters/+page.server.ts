@@ -1,11 +1,13 @@
 import { z } from 'zod';
+import { EARLY_REASONS, type DiscardReason } from '$core/filters/ledger';
 import { may } from '$lib/server/context';
-import { listLots, openPair, openPairs, stockForPlan } from '$lib/server/filters';
+import { listLots, openPair, stockForPlan } from '$lib/server/filters';
 import { listPlans } from '$lib/server/hazards';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import { dayAt } from '$lib/server/site';
 import type { Actions, PageServerLoad } from './$types';
 
+const DISCARD_REASONS = Object.keys(EARLY_REASONS) as DiscardReason[];
 const planId = z.uuid().nullable().catch(null);
 
 export const load: PageServerLoad = (event) =>
@@ -13,9 +15,8 @@ export const load: PageServerLoad = (event) =>
 		const context = contextOf(event);
 		const { site } = event.locals;
 		const chosen = planId.parse(event.url.searchParams.get('plan'));
-		const [plans, pairs, stock, lots] = await Promise.all([
-			listPlans(context.db),
-			openPairs(context, site),
+		const [plans, stock, lots] = await Promise.all([
+			listPlans(context, site),
 			chosen ? stockForPlan(context, site, chosen) : null,
 			chosen ? [] : listLots(context.db)
 		]);
@@ -27,7 +28,6 @@ export const load: PageServerLoad = (event) =>
 				place,
 				outcome: decision.outcome
 			})),
-			pairs,
 			stock,
 			lots,
 			chosen,
@@ -49,7 +49,7 @@ export const actions: Actions = {
 						.string()
 						.trim()
 						.regex(/^\p{L}{1,4}$/u, 'Initials are one to four letters.'),
-					discardReason: z.string().trim().max(100).default('')
+					discardReason: z.enum(['', ...DISCARD_REASONS]).default('')
 				}),
 				await formBody(event.request)
 			);

@@ -6,11 +6,14 @@
 	import Field from '$lib/ui/form/Field.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
-	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { clock } from '$core/filters/schedule';
+	import { EARLY_REASONS } from '$core/filters/ledger';
+	import { FILTER_LINKS } from '$lib/ui/sections';
+	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 
 	let { data, form } = $props();
 	const scheme = $derived(
-		(data.stock?.page.plan.facts.ruleSet ?? data.site.ruleSet) === 'us' ? 'us' : 'en'
+		(data.stock?.page.inForce.ruleSet ?? data.site.ruleSet) === 'us' ? 'us' : 'en'
 	);
 	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const serving = $derived(
@@ -31,12 +34,7 @@
 			? form.fault.message
 			: null
 	);
-	const wear = (minutes: number | null) =>
-		minutes === null
-			? 'by resistance'
-			: minutes >= 60
-				? `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
-				: `${minutes} min`;
+	const wear = (minutes: number | null) => (minutes === null ? 'by resistance' : clock(minutes));
 </script>
 
 <svelte:head><title>Filters · Grevan</title></svelte:head>
@@ -60,6 +58,8 @@
 	</div>
 </div>
 
+<div class="mt-3"><SectionLinks label="Filters" links={FILTER_LINKS} /></div>
+
 {#if form && 'opened' in form && form.opened}
 	<div class="mt-4">
 		<Notice kind="good"
@@ -70,6 +70,7 @@
 				<b>{day(form.opened.changeOn)}</b>{#if form.opened.changeAfterMin}, or after <b
 						>{wear(form.opened.changeAfterMin)}</b
 					> of wear{/if}.
+				<a class="linkish" href="/filters/pairs/{form.opened.tag}/label">Print the labels</a> ·
 				<a class="linkish" href="/items/{form.opened.item}">To {form.opened.item}</a>
 			</p></Notice
 		>
@@ -79,6 +80,15 @@
 
 {#if data.stock}
 	{@const plan = data.stock.page.plan}
+	{#if data.stock.page.status.outcome !== 'in force'}<div class="mt-4">
+			<Notice kind="caution"
+				><p>
+					<b>The plan is {data.stock.page.status.outcome}.</b>
+					{data.stock.page.status.reasons.at(-1)?.text}
+					<a class="linkish" href="/hazards/{plan.id}">Open the plan</a>
+				</p></Notice
+			>
+		</div>{/if}
 	<div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
 		<section aria-labelledby="serve">
 			{#if !data.stock.need}
@@ -202,11 +212,10 @@
 					>
 						{#snippet children(field)}
 							<select {...field} name="discardReason" class="w-full"
-								><option value=""></option><option>change date</option><option
-									>hard to breathe through</option
-								><option>smell or taste</option><option>damaged</option><option
-									>wet or soiled</option
-								><option>other task</option></select
+								><option value=""
+								></option>{#each Object.entries(EARLY_REASONS) as [key, reason] (key)}<option
+										value={key}>{reason.words}</option
+									>{/each}</select
 							>
 						{/snippet}
 					</Field>
@@ -221,7 +230,10 @@
 		{/if}
 	</div>
 {:else}
-	<section class="mt-5" aria-labelledby="store">
+	<p class="mt-4 text-soft">
+		Choose a task: the store is judged against its plan, and a pair can be opened onto a mask.
+	</p>
+	<section class="mt-4" aria-labelledby="store">
 		<h2 id="store">Sealed in the store</h2>
 		<ul class="mt-1 grid gap-x-10 md:grid-cols-2">
 			{#each data.lots as { lot: row, model } (row.id)}
@@ -244,27 +256,3 @@
 		</ul>
 	</section>
 {/if}
-
-<section class="mt-8" aria-labelledby="opened">
-	<h2 id="opened">Opened pairs, next to change first</h2>
-	{#if data.pairs.length === 0}<p class="mt-1">
-			No pair is open. Choose a task above, then filters, then the mask.
-		</p>{/if}
-	<ul class="mt-1 grid gap-x-10 md:grid-cols-2">
-		{#each data.pairs as row (row.pair.id)}
-			<li class="rowline">
-				<a
-					href="/items/{row.itemTag}"
-					class="grid min-h-12 grid-cols-[1.6rem_5rem_5.4rem_1fr_auto] items-center gap-3 no-underline hover:bg-tint"
-				>
-					<StateMark state={row.daysLeft < 0 ? 'overdue' : row.daysLeft <= 2 ? 'due' : 'ready'} />
-					<span class="tag">{row.tag}</span><span class="tag">{row.itemTag}</span>
-					<span class="text-soft">{row.model.name}</span>
-					<span class="font-mono text-[0.92rem] {row.daysLeft < 0 ? 'font-bold text-held' : ''}"
-						>{day(row.change.changeOn)}</span
-					>
-				</a>
-			</li>
-		{/each}
-	</ul>
-</section>

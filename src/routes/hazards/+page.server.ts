@@ -6,10 +6,10 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const plans = await listPlans(context.db);
+		const plans = await listPlans(context, event.locals.site);
 		return {
 			mayPlan: may(context.actor.role, 'plan'),
-			plans: plans.map(({ plan, place, by, decision }) => ({
+			plans: plans.map(({ plan, place, by, decision, status }) => ({
 				id: plan.id,
 				number: plan.number,
 				task: plan.task,
@@ -17,6 +17,8 @@ export const load: PageServerLoad = (event) =>
 				by,
 				changedAt: plan.changedAt,
 				version: plan.version,
+				state: status.outcome,
+				draftAhead: status.draftAhead,
 				outcome: decision.outcome,
 				required: decision.requiredFactor,
 				first: decision.permitted[0]?.label ?? null,

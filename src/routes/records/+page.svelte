@@ -9,11 +9,11 @@
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<h1>Records</h1>
 	<p class="text-soft">the last 60 entries of the audit log</p>
-	<span class="ml-auto flex gap-3"
-		><a class="button" href="/records/interface">Calculation interface</a><a
+	<span class="ml-auto flex flex-wrap gap-3"
+		><a class="button" href="/records/model-check">Model check</a><a
 			class="button"
-			href="/records?check"
-			data-sveltekit-preload-data="off">Check the chain</a
+			href="/records/interface">Calculation interface</a
+		><a class="button" href="/records?check" data-sveltekit-preload-data="off">Check the chain</a
 		></span
 	>
 </div>

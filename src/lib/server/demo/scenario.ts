@@ -93,6 +93,8 @@ export const MASKS = [
 export const FILTERS = [
 	{
 		name: 'Tesselow A2',
+		bed: { carbonMassG: 52, faceAreaCm2: 44 },
+		reorder: 20,
 		mount: 'quarter turn',
 		en: 'A2',
 		us: 'OV',
@@ -105,6 +107,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow A2-P3',
+		bed: { carbonMassG: 48, faceAreaCm2: 44 },
+		reorder: 16,
 		mount: 'quarter turn',
 		en: 'A2-P3',
 		us: 'OV-P100',
@@ -114,6 +118,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow K2',
+		bed: null,
+		reorder: 12,
 		mount: 'quarter turn',
 		en: 'K2',
 		us: 'AM',
@@ -123,6 +129,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow ABEK',
+		bed: { carbonMassG: 26, microporeVolumeCm3PerG: 0.42 },
+		reorder: 12,
 		mount: 'quarter turn',
 		en: 'A1B1E1K1',
 		us: 'OV/AG/AM',
@@ -132,6 +140,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow ABEK2-P3',
+		bed: { carbonMassG: 46, microporeVolumeCm3PerG: 0.42, faceAreaCm2: 52 },
+		reorder: 20,
 		mount: 'quarter turn',
 		en: 'A2B2E2K2-P3',
 		us: 'OV/AG/AM/HS-P100',
@@ -141,6 +151,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow AX',
+		bed: null,
+		reorder: 8,
 		mount: 'quarter turn',
 		en: 'AX',
 		us: 'OV',
@@ -150,6 +162,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Tesselow P3 pad',
+		bed: null,
+		reorder: 40,
 		mount: 'quarter turn',
 		en: 'P3',
 		us: 'P100',
@@ -159,6 +173,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Brannick P2 disc',
+		bed: null,
+		reorder: 30,
 		mount: 'press ring',
 		en: 'P2',
 		us: 'N95',
@@ -168,6 +184,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Brannick A1',
+		bed: null,
+		reorder: 12,
 		mount: 'press ring',
 		en: 'A1',
 		us: 'OV',
@@ -177,6 +195,8 @@ export const FILTERS = [
 	},
 	{
 		name: 'Brannick B2-P3',
+		bed: null,
+		reorder: 6,
 		mount: 'press ring',
 		en: 'B2-P3',
 		us: 'AG-P100',
@@ -208,9 +228,19 @@ const task = (contaminants: ContaminantFact[], part: Partial<HazardFacts> = {}):
 });
 
 /** Hazard plans; concentrations are invented. */
-export const PLANS: readonly { key: string; task: string; place: string; facts: HazardFacts }[] = [
+export interface DemoPlan {
+	key: string;
+	task: string;
+	place: string;
+	facts: HazardFacts;
+	/** Days since it was approved; left out: a draft. */
+	approvedAgo?: number;
+}
+
+export const PLANS: readonly DemoPlan[] = [
 	{
 		key: 'laminate',
+		approvedAgo: 40,
 		task: 'Laminating, bay 2',
 		place: 'shed',
 		facts: task([inAir('styrene', 160)], {
@@ -221,30 +251,42 @@ export const PLANS: readonly { key: string; task: string; place: string; facts: 
 	},
 	{
 		key: 'sanding',
+		approvedAgo: 80,
 		task: 'Sanding hull boards',
 		place: 'shed',
 		facts: task([inAir('glass-fibre-dust', 46)], { workRate: 'hard', exposureMin: 240 })
 	},
 	{
 		key: 'spray',
+		approvedAgo: 30,
 		task: 'Two-pack spray, booth',
 		place: 'shed',
 		facts: task([inAir('hdi', 0.05), inAir('n-butyl-acetate', 80)])
 	},
 	{
 		key: 'round',
+		approvedAgo: 190,
 		task: 'Compressor room round',
 		place: 'ice',
 		facts: task([inAir('ammonia', 30)], { temperatureC: 8, exposureMin: 60, workRate: 'light' })
 	},
 	{
 		key: 'fumigation',
+		approvedAgo: 60,
 		task: 'Clearance after fumigation',
 		place: 'quay',
 		facts: task([inAir('phosphine', 0.3), inAir('grain-dust', 18)], { exposureMin: 90 })
 	},
 	{
+		key: 'grain',
+		approvedAgo: 100,
+		task: 'Shovelling the grain pit',
+		place: 'quay',
+		facts: task([inAir('grain-dust', 34)], { workRate: 'hard', exposureMin: 120 })
+	},
+	{
 		key: 'meal',
+		approvedAgo: 25,
 		task: 'Emptying the dryer cyclone',
 		place: 'dryer',
 		facts: task([inAir('general-dust', 65), inAir('hydrogen-sulphide', 3)], {
@@ -254,6 +296,13 @@ export const PLANS: readonly { key: string; task: string; place: string; facts: 
 		})
 	},
 	{
+		key: 'leak',
+		approvedAgo: 12,
+		task: 'Ammonia leak, first entry',
+		place: 'ice',
+		facts: task([inAir('ammonia', 420)], { temperatureC: 2, workRate: 'heavy', exposureMin: 30 })
+	},
+	{
 		key: 'drum',
 		task: 'Chlorine drum change',
 		place: 'water',
@@ -261,6 +310,7 @@ export const PLANS: readonly { key: string; task: string; place: string; facts: 
 	},
 	{
 		key: 'tank',
+		approvedAgo: 380,
 		task: 'Washing out tank 4',
 		place: 'tanks',
 		facts: task([inAir('hydrogen-sulphide', 2)], { oxygenPercent: 17.5, confinedSpace: true })

@@ -10,8 +10,6 @@ import {
 	defect,
 	filterLot,
 	filterModel,
-	filterPair,
-	hazardPlan,
 	inspectionAnswer,
 	inspectionRun,
 	item,
@@ -21,12 +19,11 @@ import {
 	site
 } from '../db/schema/index.ts';
 import { markSigned } from '../db/queries/seed.ts';
-import { lifeOf, pairTag } from '../filters.ts';
-import { decide } from '../../../core/hazards/ladder.ts';
-import { pairChange, rebuildState } from '../readiness.ts';
+import { rebuildState } from '../readiness.ts';
 import { dayAt, loadSite } from '../site.ts';
 import { Chance } from './random.ts';
-import { FILTERS, MASKS, PART_LOTS, PEOPLE, PLACES, PLANS, SITE_NAME } from './scenario.ts';
+import { FILTERS, MASKS, PART_LOTS, PEOPLE, PLACES, SITE_NAME } from './scenario.ts';
+import { seedPlans } from './seed-plans.ts';
 
 export interface SeedOptions {
 	now: Date;
@@ -64,7 +61,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.base();
 		await seed.items();
 		await seed.inspections();
-		await seed.plansAndPairs();
+		await seedPlans(seed);
 		await seed.stories();
 		await seed.writeRecord();
 		const ids = seed.masks.map((m) => m.id);
@@ -74,7 +71,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 	});
 }
 
-interface Mask {
+export interface Mask {
 	id: string;
 	tag: string;
 	mount: string;
@@ -83,33 +80,33 @@ interface Mask {
 	age: number;
 }
 
-class Seed {
+/** The demo as it is being written; the parts in other files add to it. */
+export class Seed {
 	readonly masks: Mask[] = [];
 	/** What happened, written to the audit log in the order of its time. */
-	private readonly deeds: (Deed & { at: Date; by: string })[] = [];
-	private readonly chance = new Chance(20_260);
-	private readonly today: string;
-	private readonly places = new Map<string, string>();
+	readonly deeds: (Deed & { at: Date; by: string })[] = [];
+	readonly chance = new Chance(20_260);
+	readonly today: string;
+	readonly places = new Map<string, string>();
 	private readonly models = new Map<string, string>();
-	private readonly lots = new Map<string, { id: string; model: typeof filterModel.$inferSelect }>();
-	private readonly plans = new Map<string, string>();
+	readonly lots = new Map<string, { id: string; model: typeof filterModel.$inferSelect }>();
 
 	constructor(
-		private readonly tx: Connection,
+		readonly tx: Connection,
 		private readonly options: SeedOptions,
 		private readonly people: Map<string, string>
 	) {
 		this.today = dayAt(options.now, TIME_ZONE);
 	}
 
-	private person(key: string): string {
+	person(key: string): string {
 		const id = this.people.get(key);
 		if (!id) throw new RangeError(`The demo has no person ${key}.`);
 		return id;
 	}
 
 	/** A moment of a working day, so many days back. */
-	private moment(daysBack: number): Date {
+	moment(daysBack: number): Date {
 		const minutes = this.chance.int(7 * 60, 15 * 60);
 		const start = Date.parse(`${plusDays(this.today, -daysBack)}T00:00:00Z`);
 		return new Date(Math.min(start + minutes * 60_000, this.options.now.getTime() - 60_000));
@@ -140,7 +137,9 @@ class Seed {
 					codeEn: row.en,
 					codeUs: row.us,
 					massG: row.massG,
-					openedMonths: row.openedMonths
+					bed: row.bed,
+					openedMonths: row.openedMonths,
+					reorderLevel: row.reorder
 				})
 				.returning();
 			if (!model) continue;
@@ -280,73 +279,6 @@ class Seed {
 					? { step: step.key, value: 'reject', code: 'BAG' }
 					: { step: step.key, value: 'good' }
 		);
-	}
-
-	async plansAndPairs(): Promise<void> {
-		for (const [i, row] of PLANS.entries()) {
-			const id = this.chance.uuid();
-			this.plans.set(row.key, id);
-			await this.tx.insert(hazardPlan).values({
-				id,
-				task: row.task,
-				placeId: this.places.get(row.place) ?? '',
-				facts: row.facts,
-				createdBy: this.person('tove'),
-				changedBy: this.person('tove'),
-				changedAt: this.moment(10 + i * 9)
-			});
-		}
-		const worn = [
-			['shed', 'laminate', 'Tesselow A2', 'quarter turn'],
-			['ice', 'round', 'Tesselow K2', 'quarter turn'],
-			['shed', 'sanding', 'Brannick P2 disc', 'press ring'],
-			['dryer', 'meal', 'Tesselow ABEK2-P3', 'quarter turn'],
-			['quay', 'fumigation', 'Tesselow ABEK2-P3', 'quarter turn'],
-			['water', 'drum', 'Tesselow ABEK', 'quarter turn']
-		] as const;
-		const initials = PEOPLE[0]?.initials ?? '';
-		for (const [where, planKey, filter, mount] of worn) {
-			const plan = PLANS.find((p) => p.key === planKey);
-			const lot = this.lots.get(filter);
-			if (!plan || !lot) continue;
-			const life = lifeOf(lot.model, decide(plan.facts), plan.facts, 2);
-			const masks = this.masks.filter((m) => m.place === where && m.mount === mount).slice(0, 4);
-			for (const [i, mask] of masks.entries()) {
-				const ago = i === 0 ? 0 : this.chance.int(0, 3);
-				const by = this.person('ilse');
-				const [pair] = await this.tx
-					.insert(filterPair)
-					.values({
-						id: this.chance.uuid(),
-						lotId: lot.id,
-						itemId: mask.id,
-						planId: this.plans.get(planKey) ?? null,
-						filters: 2,
-						openedOn: plusDays(this.today, -ago),
-						initials,
-						openedBy: by,
-						changeAfterMin: life.changeAfterMin,
-						exposureMin: plan.facts.exposureMin,
-						singleUse: life.singleUse
-					})
-					.returning();
-				if (pair)
-					this.deeds.push({
-						at: this.moment(ago),
-						by,
-						action: 'filters.opened',
-						subject: `pair:${pair.id}`,
-						itemId: mask.id,
-						payload: {
-							pair: pairTag(pair.number),
-							filter: filter,
-							plan: planKey,
-							initials,
-							changeOn: pairChange({ pair, model: lot.model }).changeOn
-						}
-					});
-			}
-		}
 	}
 
 	/** Open faults: a run of curled discs after one wash, a dead strap, a first sign of ageing. */

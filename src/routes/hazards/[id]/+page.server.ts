@@ -1,29 +1,123 @@
 import { randomUUID } from 'node:crypto';
-import { DEFAULT_FACTS } from '$core/hazards/facts';
+import { z } from 'zod';
+import { DEFAULT_FACTS, type HazardFacts } from '$core/hazards/facts';
+import { EXPIRY_MONTHS, REVIEW_MONTHS } from '$core/hazards/plan-status';
+import { plusMonths } from '$core/plan/calendar';
 import { may } from '$lib/server/context';
-import { listPlaces, planPage } from '$lib/server/hazards';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
-import type { PageServerLoad } from './$types';
+import { approvePlan, clearFlag, listPlaces, planPage } from '$lib/server/hazards';
+import { readyByKind } from '$lib/server/items';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { dayAt } from '$lib/server/site';
+import { libraryFor } from '$lib/server/substances';
+import type { Actions, PageServerLoad } from './$types';
+
+const copyOf = z.uuid().nullable().catch(null);
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const places = await listPlaces(context.db);
-		const mayPlan = may(context.actor.role, 'plan');
-		if (event.params.id === 'new')
+		const { site } = event.locals;
+		const asOf = dayAt(context.now(), site.timeZone);
+		const common = {
+			places: await listPlaces(context.db),
+			mayPlan: may(context.actor.role, 'plan'),
+			mayApprove: may(context.actor.role, 'approve plans'),
+			ready: await readyByKind(context.db, asOf),
+			reviewOn: plusMonths(asOf, REVIEW_MONTHS),
+			expiresOn: plusMonths(asOf, EXPIRY_MONTHS)
+		};
+		/** What the site says of the substances of a plan, for the page to judge with as it is typed. */
+		const substancesOf = async (facts: HazardFacts) => {
+			const keys = facts.contaminants.flatMap((c) => c.substance ?? []);
+			const library = await libraryFor(context.db, keys);
+			return keys.flatMap((key) => library.find(key) ?? []);
+		};
+		if (event.params.id === 'new') {
+			const copied = copyOf.parse(event.url.searchParams.get('copy'));
+			const source = copied ? await planPage(context, site, copied) : null;
+			const facts = source?.plan.facts ?? {
+				...DEFAULT_FACTS,
+				ruleSet: site.ruleSet,
+				contaminants: []
+			};
 			return {
-				mayPlan,
-				places,
+				...common,
+				substances: await substancesOf(facts),
 				plan: {
 					id: randomUUID(),
 					number: null,
-					task: '',
-					placeId: '',
+					task: source ? `${source.plan.task}, copy` : '',
+					placeId: source?.plan.placeId ?? '',
 					version: 0,
-					facts: { ...DEFAULT_FACTS, ruleSet: event.locals.site.ruleSet, contaminants: [] },
-					by: null
-				}
+					facts,
+					by: null,
+					copiedFrom: copied
+				},
+				standing: null
 			};
-		const { plan, by } = await planPage(context.db, parse(clientId, event.params.id));
-		return { mayPlan, places, plan: { ...plan, by } };
+		}
+		const found = await planPage(context, site, parse(clientId, event.params.id));
+		const newest = found.editions[0];
+		return {
+			...common,
+			substances: await substancesOf(found.plan.facts),
+			plan: { ...found.plan, by: found.by },
+			standing: {
+				state: found.status.outcome,
+				reasons: found.status.reasons,
+				draftAhead: found.status.draftAhead,
+				editions: found.editions.length,
+				newest: newest
+					? {
+							edition: newest.edition.edition,
+							by: newest.by,
+							reviewOn: newest.edition.reviewOn,
+							expiresOn: newest.edition.expiresOn,
+							version: newest.edition.version
+						}
+					: null,
+				flags: found.openFlags.map(({ flag, by }) => ({
+					id: flag.id,
+					text: flag.text,
+					by,
+					at: flag.raisedAt
+				}))
+			}
+		};
 	});
+
+const day = z.iso.date('Choose a day.');
+
+export const actions: Actions = {
+	approve: (event) =>
+		action(async () => {
+			const input = parse(
+				z.object({
+					id: clientId,
+					version: z.coerce.number().int().min(1, 'Wait until the plan is kept.'),
+					reviewOn: day,
+					expiresOn: day,
+					note: z.string().trim().max(500).default('')
+				}),
+				await formBody(event.request)
+			);
+			return {
+				approved: await approvePlan(contextOf(event), event.locals.site, {
+					...input,
+					planId: parse(clientId, event.params.id)
+				})
+			};
+		}),
+	clear: (event) =>
+		action(async () => {
+			const input = parse(
+				z.object({
+					id: clientId,
+					why: z.string().trim().min(1, 'Say what was found and what was changed.').max(500)
+				}),
+				await formBody(event.request)
+			);
+			await clearFlag(contextOf(event), input);
+			return { cleared: true };
+		})
+};

@@ -1,8 +1,12 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
+	import type { Substance } from '$core/data/substance';
+	import { libraryOf, SHIPPED } from '$core/data/substances';
 	import { DEFAULT_BED } from '$core/filters/wheeler-jonas';
 	import { planLife } from '$core/filters/plan-life';
+	import { whatWouldChange } from '$core/hazards/changes';
+	import { compareRuleSets } from '$core/hazards/compare';
 	import { decide } from '$core/hazards/ladder';
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { InputError } from '$core/verdict';
@@ -11,8 +15,10 @@
 	import Around from './Around.svelte';
 	import Contaminants from './Contaminants.svelte';
 	import Ladder from './Ladder.svelte';
+	import LogReader from './LogReader.svelte';
+	import Standing from './Standing.svelte';
 
-	let { data } = $props();
+	let { data, form } = $props();
 	const SAVE_AFTER_MS = 700;
 	const RETRY_MS = 3000;
 
@@ -24,26 +30,50 @@
 	let message = $state<string | null>(null);
 	let serverFault = $state<{ path: string; message: string } | null>(null);
 
+	/** Substances of the site's own or corrected, as far as this plan names them. */
+	let learnt = $state.raw<Substance[]>(untrack(() => data.substances));
+	const library = $derived.by(() => {
+		if (learnt.length === 0) return SHIPPED;
+		const keys = new Set(learnt.map((s) => s.key));
+		return libraryOf([...SHIPPED.all.filter((s) => !keys.has(s.key)), ...learnt]);
+	});
+	const learn = (substances: Substance[]) => {
+		const keys = new Set(substances.map((s) => s.key));
+		learnt = [...learnt.filter((s) => !keys.has(s.key)), ...substances];
+	};
+
 	/** The decision, or the located fault that stands in its way. The server decides again when it saves. */
 	const judged = $derived.by(() => {
 		const plain = $state.snapshot(facts) as HazardFacts;
 		try {
-			const decision = decide(plain);
+			const decision = decide(plain, library);
 			const filters = decision.permitted.some((k) => k.kind === 'half-mask') ? 2 : 1;
 			const life =
 				decision.outcome === 'filter'
 					? planLife(decision.contaminants, plain, { bed: DEFAULT_BED, filters })
 					: null;
-			return { decision, life, fault: null };
+			const changes = whatWouldChange(plain, decision, library);
+			return { decision, life, changes, ...compareRuleSets(plain, library), fault: null };
 		} catch (error) {
 			if (error instanceof InputError)
-				return { decision: null, life: null, fault: { path: error.path, message: error.message } };
+				return {
+					decision: null,
+					life: null,
+					changes: [],
+					sides: [],
+					differ: false,
+					fault: { path: error.path, message: error.message }
+				};
 			throw error;
 		}
 	});
 	const fault = $derived(judged.fault ?? serverFault);
 	const located = $derived(
-		Boolean(fault && (fault.path.startsWith('contaminants[') || fault.path === 'oxygenPercent'))
+		Boolean(
+			fault &&
+			(fault.path.startsWith('contaminants[') ||
+				['oxygenPercent', 'temperatureC', 'altitudeFt', 'longShiftHours'].includes(fault.path))
+		)
 	);
 
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -62,11 +92,14 @@
 		clearTimeout(timer);
 		timer = setTimeout(() => void save(), ms);
 	}
+	const copied = untrack(() =>
+		'copiedFrom' in data.plan ? { copiedFrom: data.plan.copiedFrom } : {}
+	);
 	async function save() {
 		if (!task.trim() || !placeId || judged.fault) return;
 		if (kept === 'keeping') return later(SAVE_AFTER_MS);
 		kept = 'keeping';
-		const sent = JSON.stringify({ task, placeId, facts, version });
+		const sent = JSON.stringify({ task, placeId, facts, version, ...copied });
 		try {
 			const response = await fetch(`/api/hazards/${data.plan.id}`, {
 				method: 'PUT',
@@ -79,12 +112,16 @@
 				path: string | null;
 			};
 			if (response.ok) {
-				if (version === 0) replaceState(`/hazards/${data.plan.id}`, {});
+				const firstTime = version === 0;
+				if (firstTime) replaceState(`/hazards/${data.plan.id}`, {});
 				version = result.version;
 				message = null;
 				serverFault = null;
 				kept = 'kept';
-				if (JSON.stringify({ task, placeId, facts, version: JSON.parse(sent).version }) !== sent)
+				if (
+					JSON.stringify({ task, placeId, facts, version: JSON.parse(sent).version, ...copied }) !==
+					sent
+				)
 					later(SAVE_AFTER_MS);
 			} else if (response.status >= 500) {
 				kept = 'unsent';
@@ -144,6 +181,18 @@
 		{data.plan.number ? `plan ${data.plan.number} · ` : ''}{KEPT}
 	</p>
 </div>
+<Standing
+	planId={data.plan.id}
+	{version}
+	standing={data.standing}
+	mayApprove={data.mayApprove}
+	mayPlan={data.mayPlan}
+	reviewOn={data.reviewOn}
+	expiresOn={data.expiresOn}
+	kept={kept === 'kept'}
+	filter={judged.decision?.outcome === 'filter'}
+	fault={form && 'fault' in form ? (form.fault ?? null) : null}
+/>
 {#if message && kept !== 'kept' && !located}<div class="mt-3">
 		<Notice kind="fault"><p>{message}</p></Notice>
 	</div>{/if}
@@ -152,18 +201,29 @@
 	<section aria-label="Facts">
 		<Contaminants
 			bind:facts
+			{library}
+			{learn}
 			resolved={judged.decision?.contaminants ?? []}
 			{fault}
 			editable={data.mayPlan}
 		/>
 		<Around bind:facts {fault} editable={data.mayPlan} />
+		{#if data.mayPlan}<LogReader bind:facts {library} />{/if}
 	</section>
 	<section aria-label="Ladder" class="order-last lg:order-none">
 		{#if judged.decision}<Ladder rungs={judged.decision.rungs} />{/if}
 	</section>
 	<section aria-label="Answer">
 		{#if judged.decision}
-			<Answer decision={judged.decision} {facts} life={judged.life} />
+			<Answer
+				decision={judged.decision}
+				{facts}
+				life={judged.life}
+				changes={judged.changes}
+				sides={judged.sides}
+				differ={judged.differ}
+				ready={data.ready}
+			/>
 			{#if version > 0 && judged.decision.outcome === 'filter'}<a
 					class="button primary mt-3 w-full"
 					href="/filters?plan={data.plan.id}">Filters for this task</a

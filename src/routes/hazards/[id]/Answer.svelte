@@ -4,7 +4,11 @@
 	import type { HazardDecision } from '$core/hazards/decision';
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { STANDING_CAUTION } from '$core/hazards/ladder';
+	import type { Change } from '$core/hazards/changes';
+	import { rankForSite, type Side } from '$core/hazards/compare';
 	import type { PlanLife } from '$core/filters/plan-life';
+	import { clock } from '$core/filters/schedule';
+	import { written } from '$core/hazards/facts';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import { OUTCOME_SENTENCES } from '$lib/ui/outcome';
@@ -14,18 +18,21 @@
 		decision: HazardDecision;
 		facts: HazardFacts;
 		life: PlanLife | null;
+		changes: Change[];
+		/** Both rule sets' answers. */
+		sides: Side[];
+		differ: boolean;
+		/** Items ready on the shelf, by kind. */
+		ready: Record<string, number>;
 	}
-	let { decision, facts, life }: Props = $props();
+	let { decision, facts, life, changes, sides, differ, ready }: Props = $props();
+	const ranked = $derived(rankForSite(decision.permitted, ready));
 	const first = $derived(decision.permitted[0]);
 	const half = $derived(decision.permitted.find((k) => k.kind === 'half-mask'));
 	const shown = $derived(half ?? first);
 	const scheme = $derived(facts.ruleSet === 'us' ? 'us' : 'en');
 	const code = $derived(shown?.filters?.[scheme]);
 	const other = $derived(shown?.filters?.[scheme === 'us' ? 'en' : 'us']);
-	const clock = (minutes: number) =>
-		minutes >= 60
-			? `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
-			: `${minutes} min`;
 	const model = $derived(life?.parts.find((p) => p.estimate)?.estimate);
 	const lifeReasons = $derived(life?.parts.flatMap((p) => p.reasons) ?? []);
 	const halfRefused = $derived(half ? null : decision.rejected.find((k) => k.kind === 'half-mask'));
@@ -93,19 +100,47 @@
 	<Because
 		title={OUTCOME_SENTENCES[decision.outcome]}
 		reasons={decision.reasons}
-		changesIf={decision.changesIf}
+		changesIf={changes.map((change) => change.text)}
 		conditions={decision.conditions}
 		label="Because"
 	/>
-	{#if decision.changesIf[0]}<p class="mt-2 border-l-4 border-accent pl-3">
-			{decision.changesIf[0]}
-		</p>{/if}
-	{#if halfRefused}<p class="mt-2 border-l-4 border-held pl-3">
+	{#if changes.length}
+		<h3 class="mt-3 text-[0.88rem] font-bold text-soft">What would change it</h3>
+		<ul data-testid="changes">
+			{#each changes as change (change.contaminant + change.direction)}<li
+					class="mt-1 border-l-4 border-accent pl-3"
+				>
+					{change.direction}
+					<b class="font-mono">{readableNumber(change.at, 4)}</b>
+					{written(change.unit)}{decision.contaminants.length > 1
+						? ` of ${change.contaminant}`
+						: ''}: {change.becomes}
+				</li>{/each}
+		</ul>
+	{/if}
+	{#if halfRefused && decision.outcome === 'filter'}<p class="mt-2 border-l-4 border-held pl-3">
 			<b>Not</b> a half mask: {halfRefused.reason.toLowerCase()}
 		</p>{/if}
 	{#each decision.conditions as line (line)}<p class="mt-2 border-l-4 border-due pl-3">
 			{line}
 		</p>{/each}
+	<div class="mt-3 border-t border-rule pt-2" data-testid="both">
+		<h3 class="text-[0.88rem] font-bold text-soft">
+			{differ ? 'The two rule sets differ' : 'Both rule sets agree'}
+		</h3>
+		<dl class="mt-1 grid grid-cols-[2.2rem_1fr] gap-x-2 text-[0.93rem]">
+			{#each sides as side (side.ruleSet)}<dt
+					class={side.ruleSet === facts.ruleSet ? 'font-bold' : 'text-soft'}
+				>
+					{side.ruleSet.toUpperCase()}
+				</dt>
+				<dd class={differ || side.ruleSet === facts.ruleSet ? '' : 'text-soft'}>
+					{side.answer}{side.ratio === null
+						? ''
+						: `; ${short(side.ratio)} × the limit${side.required ? `, factor ${side.required}` : ''}`}
+				</dd>{/each}
+		</dl>
+	</div>
 	<details class="mt-3">
 		<summary class="min-h-11 cursor-pointer content-center font-semibold"
 			>All {decision.permitted.length} kinds permitted</summary
@@ -115,17 +150,30 @@
 				><tr
 					><th class="font-semibold">Kind</th><th class="text-right font-semibold">Factor</th><th
 						class="text-right font-semibold">Filter</th
-					></tr
+					><th class="text-right font-semibold">Ready</th></tr
 				></thead
 			>
 			<tbody
-				>{#each decision.permitted as kind (kind.kind)}<tr class="border-t border-rule"
+				>{#each ranked as kind (kind.kind)}<tr class="border-t border-rule"
 						><td class="py-1 pr-2">{kind.label}</td><td class="text-right font-mono"
 							>{kind.factor}</td
-						><td class="text-right font-mono">{kind.filters?.[scheme] ?? 'none'}</td></tr
+						><td class="text-right font-mono">{kind.filters?.[scheme] ?? ''}</td><td
+							class="text-right font-mono">{kind.ready || ''}</td
+						></tr
 					>{/each}</tbody
 			>
 		</table>
 	</details>
+	{#if decision.rejected.length}<details>
+			<summary class="min-h-11 cursor-pointer content-center font-semibold"
+				>{decision.rejected.length} kinds refused, and why</summary
+			>
+			<dl class="text-[0.93rem]">
+				{#each decision.rejected as kind (kind.kind)}<dt class="mt-1 font-semibold">
+						{kind.label}
+					</dt>
+					<dd class="text-soft">{kind.reason}</dd>{/each}
+			</dl>
+		</details>{/if}
 	<p class="text-soft mt-3 text-[0.9rem]">{STANDING_CAUTION.text}</p>
 </div>

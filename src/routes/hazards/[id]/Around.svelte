@@ -10,7 +10,25 @@
 	let { facts = $bindable(), fault, editable }: Props = $props();
 	const numberOf = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	/** Fields of plain numbers that may be left empty. */
+	const OPTIONAL = ['lelReadingPercent', 'longShiftHours', 'wantedLifeMin'] as const;
+	const FAULTS = ['oxygenPercent', 'temperatureC', 'altitudeFt', ...OPTIONAL];
 </script>
+
+{#snippet optional(key: (typeof OPTIONAL)[number], label: string, empty: string)}
+	<div>
+		<label class="label" for={key}>{label}</label>
+		<input
+			id={key}
+			class="w-full font-mono"
+			inputmode="decimal"
+			value={facts[key] ?? ''}
+			placeholder={empty}
+			aria-invalid={at(key) ? 'true' : undefined}
+			oninput={(e) => (facts[key] = numberOf(e.currentTarget.value))}
+		/>
+	</div>
+{/snippet}
 
 <h2 class="mt-7">Around it</h2>
 <fieldset
@@ -36,6 +54,7 @@
 			type="number"
 			step="any"
 			class="w-full font-mono"
+			aria-invalid={at('temperatureC') ? 'true' : undefined}
 			bind:value={facts.temperatureC}
 		/>
 	</div>
@@ -91,24 +110,10 @@
 			><option value="uk">UK / EU</option><option value="us">US</option></select
 		>
 	</div>
-	{#if facts.ruleSet === 'us' && facts.oxygenPercent !== null && facts.oxygenPercent < 19.5}
-		<div>
-			<label class="label" for="altitude">Altitude, ft</label><input
-				id="altitude"
-				type="number"
-				class="w-full font-mono"
-				bind:value={facts.altitudeFt}
-			/>
-		</div>
-		<label class="col-span-2 flex min-h-11 items-center gap-3 self-end"
-			><input type="checkbox" bind:checked={facts.oxygenStaysInRange} />The employer has shown that
-			oxygen stays in range</label
-		>
-	{/if}
 </fieldset>
-{#if at('oxygenPercent')}<p class="mt-1 font-semibold text-held" role="alert">
-		{at('oxygenPercent')}
-	</p>{/if}
+{#each FAULTS as path (path)}{#if at(path)}<p class="mt-1 font-semibold text-held" role="alert">
+			{at(path)}
+		</p>{/if}{/each}
 {#if facts.oxygenPercent === null}<p class="mt-1 font-semibold text-due">
 		Oxygen not measured: counts as too little. In open, well-aired places enter 20.9.
 	</p>{/if}
@@ -120,3 +125,40 @@
 		>
 	{/each}
 </fieldset>
+<details class="mt-1" open={facts.ruleSet === 'us' && (facts.oxygenPercent ?? 21) < 19.5}>
+	<summary class="min-h-11 cursor-pointer content-center font-semibold"
+		>Altitude, long shifts, mixtures, wanted life</summary
+	>
+	<fieldset
+		disabled={!editable}
+		class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-x-4 gap-y-3"
+	>
+		<legend class="sr-only">Less usual facts</legend>
+		<div>
+			<label class="label" for="altitude">Altitude, ft</label><input
+				id="altitude"
+				type="number"
+				class="w-full font-mono"
+				aria-invalid={at('altitudeFt') ? 'true' : undefined}
+				bind:value={facts.altitudeFt}
+			/>
+		</div>
+		{@render optional('lelReadingPercent', 'Explosive gas, % LEL', 'not measured')}
+		{@render optional('longShiftHours', 'Long shift, hours', '8, limits as listed')}
+		{@render optional('wantedLifeMin', 'Filters should last, min', 'no wish')}
+		<div class="col-span-full">
+			<label class="label" for="mixture">Contaminants together</label>
+			<select id="mixture" class="w-full" bind:value={facts.mixture}
+				><option value={undefined}>add up, unless shown otherwise</option><option value="by organ"
+					>add up only on the same organ</option
+				></select
+			>
+		</div>
+		{#if facts.ruleSet === 'us' && (facts.oxygenPercent ?? 21) < 19.5}
+			<label class="col-span-full flex min-h-11 items-center gap-3"
+				><input type="checkbox" bind:checked={facts.oxygenStaysInRange} />The employer has shown
+				that oxygen stays in range</label
+			>
+		{/if}
+	</fieldset>
+</details>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { clock } from '$core/filters/schedule';
 	import { format, parseISO } from 'date-fns';
 	import { airwayOf } from '$core/data/families';
 	import { procedureVersion } from '$core/data/procedures';
@@ -137,7 +138,7 @@
 		<h2 class="mt-7">Filters on it</h2>
 		{#if data.pair}
 			<div class="mt-2 flex flex-wrap items-center gap-4">
-				<span class="tag">{data.pairTag}</span>
+				<a class="tag linkish" href="/filters/pairs/{data.pairTag}">{data.pairTag}</a>
 				<FilterBand
 					code={(data.site.ruleSet === 'us' ? data.pair.model.codeUs : data.pair.model.codeEn) ??
 						data.pair.model.name}
@@ -151,7 +152,7 @@
 			</div>
 			<p class="mt-2">
 				Last day <b>{day(data.pair.change.changeOn)}</b>{#if data.pair.change.changeAfterMin}, or
-					after <b>{data.pair.change.changeAfterMin} min</b> of wear, whichever comes first{/if}.
+					after <b>{clock(data.pair.change.changeAfterMin)}</b> of wear, whichever comes first{/if}.
 				<Because
 					title="Change the filters by {day(data.pair.change.changeOn)}"
 					reasons={data.pair.change.reasons}

@@ -121,6 +121,16 @@ export function itemsDueUntil(db: Connection, until: string, asOf: string, limit
 		.limit(limit);
 }
 
+/** How many items of each family are ready or due, that is, may be taken. */
+export function countReady(db: Connection, asOf: string) {
+	return db
+		.select({ family: item.family, n: count() })
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.where(and(isNull(itemState.blocked), gte(itemState.dueOn, asOf)))
+		.groupBy(item.family);
+}
+
 /** How many items each place has in each state. */
 export function statesByPlace(db: Connection, asOf: string) {
 	return db

@@ -1,0 +1,24 @@
+import type { PlanState } from '$core/hazards/plan-status';
+import type { ItemState } from '$core/readiness/item-state';
+
+/** The mark that stands for a plan's standing. */
+export const PLAN_MARKS: Record<PlanState, ItemState> = {
+	draft: 'retired',
+	'in force': 'ready',
+	'review due': 'due',
+	expired: 'overdue',
+	'in question': 'held'
+};
+
+/** The parts of the hazards section. */
+export const HAZARD_LINKS = [
+	{ href: '/hazards', name: 'Plans' },
+	{ href: '/hazards/substances', name: 'Substances' }
+] as const;
+
+/** The parts of the filters section. */
+export const FILTER_LINKS = [
+	{ href: '/filters', name: 'For a task' },
+	{ href: '/filters/opened', name: 'Opened pairs' },
+	{ href: '/filters/store', name: 'Store' }
+] as const;

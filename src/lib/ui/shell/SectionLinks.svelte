@@ -1,0 +1,23 @@
+<script lang="ts">
+	/** The parts of one section, as a row of links under its title. */
+	import { page } from '$app/state';
+
+	interface Props {
+		label: string;
+		links: readonly { href: string; name: string }[];
+	}
+	let { label, links }: Props = $props();
+</script>
+
+<nav aria-label={label} class="no-print flex flex-wrap gap-x-1 border-b border-rule">
+	{#each links as link (link.href)}
+		{@const here = page.url.pathname === link.href}
+		<a
+			href={link.href}
+			aria-current={here ? 'page' : undefined}
+			class="inline-flex min-h-11 items-center px-3 no-underline hover:bg-tint {here
+				? 'font-bold shadow-[inset_0_-3px_0_var(--accent)]'
+				: ''}">{link.name}</a
+		>
+	{/each}
+</nav>

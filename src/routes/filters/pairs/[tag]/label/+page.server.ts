@@ -1,0 +1,23 @@
+import { codeSvg } from '$lib/server/codes';
+import { pairPage } from '$lib/server/filter-pairs';
+import { contextOf, page } from '$lib/server/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const found = await pairPage(contextOf(event), event.locals.site, event.params.tag);
+		return {
+			tag: found.tag,
+			filters: found.pair.filters,
+			openedOn: found.pair.openedOn,
+			initials: found.pair.initials,
+			changeOn: found.change.changeOn,
+			changeAfterMin: found.pair.changeAfterMin,
+			itemTag: found.itemTag,
+			code: (event.locals.site.ruleSet === 'us' ? found.model.codeUs : found.model.codeEn) ?? '',
+			model: found.model.name,
+			lot: found.lot.lot,
+			qr: codeSvg('qrcode', found.tag),
+			bar: codeSvg('code128', found.tag)
+		};
+	});

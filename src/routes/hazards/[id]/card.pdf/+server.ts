@@ -1,0 +1,52 @@
+import { EN_BANDS, parseEn } from '$core/filters/filter-code';
+import { makePdf } from '$lib/server/pdf';
+import { clientId, contextOf, page, parse } from '$lib/server/request';
+import { cardOf } from '$lib/server/schedule-card';
+
+/** The card for the wall as PDF. */
+export const GET = (event) =>
+	page(async () => {
+		const id = parse(clientId, event.params.id);
+		const { card, standing, page: plan } = await cardOf(contextOf(event), event.locals.site, id);
+		const types = Object.keys(
+			(card.code && parseEn(card.code)?.gas) || {}
+		) as (keyof typeof EN_BANDS)[];
+		const colours = types.map((type) => `${type} ${EN_BANDS[type].colour}`).join(', ');
+		const pdf = await makePdf({
+			info: { title: card.heading },
+			content: [
+				{ text: card.heading, fontSize: 22, bold: true },
+				{ text: ['Wear: ', { text: card.wear, bold: true }], fontSize: 15, margin: [0, 14, 0, 2] },
+				...(card.code
+					? [
+							{
+								text: `${card.code}${colours ? `   (band: ${colours})` : ''}`,
+								fontSize: 18,
+								bold: true
+							}
+						]
+					: []),
+				{
+					table: {
+						widths: ['*'],
+						body: [[{ text: card.change, fontSize: 26, bold: true, margin: [0, 8, 0, 8] }]]
+					},
+					layout: 'lightHorizontalLines',
+					margin: [0, 14, 0, 14]
+				},
+				{ ul: card.lines, fontSize: 13 },
+				...card.cautions.map((text) => ({
+					text,
+					bold: true,
+					margin: [0, 12, 0, 0] as [number, number, number, number]
+				})),
+				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 24, 0, 0] }
+			]
+		});
+		return new Response(pdf.buffer as ArrayBuffer, {
+			headers: {
+				'content-type': 'application/pdf',
+				'content-disposition': `inline; filename="change-schedule-${plan.plan.number}.pdf"`
+			}
+		});
+	});

@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { may } from '$lib/server/context';
+import { Fault } from '$lib/server/errors';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { importSubstances, previewImport } from '$lib/server/substances';
+import type { Actions, PageServerLoad } from './$types';
+
+/** Faults shown at most; their number is always said. */
+const SHOWN = 200;
+
+export const load: PageServerLoad = (event) =>
+	page(async () => ({ mayEdit: may(contextOf(event).actor.role, 'edit substances') }));
+
+async function bytesOf(fields: Record<string, unknown>): Promise<Uint8Array> {
+	const file = fields.file;
+	if (!(file instanceof File) || file.size === 0)
+		throw new Fault('invalid', 'Choose a CSV file first.', 'file');
+	return new Uint8Array(await file.arrayBuffer());
+}
+
+export const actions: Actions = {
+	preview: (event) =>
+		action(async () => {
+			const fields = await formBody(event.request);
+			const preview = await previewImport(contextOf(event).db, await bytesOf(fields));
+			return {
+				preview: {
+					...preview,
+					faultCount: preview.faults.length,
+					faults: preview.faults.slice(0, SHOWN),
+					addedCount: preview.added.length,
+					added: preview.added.slice(0, SHOWN),
+					replacedCount: preview.replaced.length,
+					replaced: preview.replaced.slice(0, SHOWN)
+				}
+			};
+		}),
+	import: (event) =>
+		action(async () => {
+			const fields = await formBody(event.request);
+			const { id, why, leaveOutBad } = parse(
+				z.object({
+					id: clientId,
+					why: z.string().trim().min(1, 'Say where these values come from.').max(300),
+					leaveOutBad: z.string().optional()
+				}),
+				fields
+			);
+			return importSubstances(contextOf(event), {
+				id,
+				bytes: await bytesOf(fields),
+				why,
+				leaveOutBad: leaveOutBad === 'on'
+			});
+		})
+};
