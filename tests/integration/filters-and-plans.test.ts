@@ -146,7 +146,7 @@ describe('opening filters', () => {
 		await Promise.all([open({ id }), open({ id }), open({ id })]);
 		expect(await test.db.select().from(filterPair)).toHaveLength(1);
 		await expectFault(open(), 'invalid', /still carries FP-000\d\. Say why it goes/);
-		await open({ discardReason: 'damaged' });
+		await open({ discardReason: 'damage' });
 		await expectFault(open({ itemTag: 'HM-0002' }), 'conflict', /0 sealed left, 2 are needed/);
 	});
 
