@@ -1,11 +1,6 @@
 import { chromium } from '@playwright/test';
 import autocannon from 'autocannon';
 import postgres from 'postgres';
-import { findSubstance } from '../src/core/data/substances.ts';
-import { adsorbateOf, serviceLife } from '../src/core/filters/service-life.ts';
-import { DEFAULT_BED } from '../src/core/filters/wheeler-jonas.ts';
-import { DEFAULT_FACTS } from '../src/core/hazards/facts.ts';
-import { decide } from '../src/core/hazards/ladder.ts';
 import { plan, today } from '../src/lib/server/agenda.ts';
 import { history } from '../src/lib/server/audit.ts';
 import { actorOf, createAuth } from '../src/lib/server/auth.ts';
@@ -49,8 +44,9 @@ const PAGES: Record<string, () => Promise<unknown>> = {
 	'/items/HM-5000/history': async () =>
 		history(context, { itemId: (await itemByTag(db, 'HM-5000')).item.id }),
 	'/plan?days=30': () => plan(context, site, 30),
-	'/hazards': () => listPlans(db),
-	'/filters': () => Promise.all([listPlans(db), openPairs(context, site), listLots(db)]),
+	'/hazards': () => listPlans(context, site),
+	'/filters': () => Promise.all([listPlans(context, site), listLots(db)]),
+	'/filters/opened': () => openPairs(context, site),
 	'/faults': () => Promise.all([openDefects(db), faultsByStation(db)])
 };
 
@@ -88,7 +84,7 @@ for (const [path, work] of Object.entries(PAGES)) {
 }
 await close();
 await firstLoad();
-core();
+await sweep();
 
 async function signIn(): Promise<string> {
 	const response = await fetch(`${address}/sign-in?/demo`, {
@@ -137,6 +133,7 @@ async function firstLoad(): Promise<void> {
 		'/hazards',
 		'/hazards/new',
 		'/filters',
+		'/filters/opened',
 		'/items',
 		'/items/HM-0101',
 		'/plan',
@@ -165,40 +162,49 @@ async function firstLoad(): Promise<void> {
 	await browser.close();
 }
 
-function core(): void {
-	const toluene = findSubstance('toluene');
-	if (!toluene) return;
-	const input = {
-		adsorbate: adsorbateOf(toluene, 20),
-		flowLPerMin: 40,
-		filters: 2,
-		temperatureC: 20,
-		relativeHumidityPercent: 50,
-		breakthroughFraction: 0.1,
-		bed: DEFAULT_BED
-	};
-	const facts = {
-		...DEFAULT_FACTS,
-		ruleSet: 'uk' as const,
-		contaminants: ['styrene', 'toluene', 'ammonia'].map((substance) => ({
-			substance,
-			name: substance,
-			form: 'vapour' as const,
-			concentration: { value: 40, unit: 'ppm' as const }
-		}))
-	};
-	console.log('\nCore');
-	const time = (name: string, n: number, work: (i: number) => unknown) => {
-		for (let i = 0; i < 200; i++) work(i);
-		const started = performance.now();
-		for (let i = 0; i < n; i++) work(i);
-		console.log(
-			name.padEnd(28),
-			`${(((performance.now() - started) / n) * 1000).toFixed(1)} µs`.padStart(11)
-		);
-	};
-	time('one service life', 20_000, (i) =>
-		serviceLife({ ...input, concentrationPpm: 10 + (i % 900) })
+/** A sweep of 100,000 cases in the page's worker, and the longest pause of the page meanwhile. */
+async function sweep(): Promise<void> {
+	const browser = await chromium.launch({
+		executablePath: chromiumPath(),
+		args: ['--no-sandbox', '--disable-gpu']
+	});
+	const page = await browser.newPage();
+	const [name = '', value = ''] = cookie.split('=');
+	await page.context().addCookies([{ name, value, url: address }]);
+	await page.goto(`${address}/hazards`);
+	const plan = await page.getByRole('link', { name: /Laminating, bay 2/ }).getAttribute('href');
+	await page.goto(`${address}${plan}/life`);
+	await page.locator('html[data-ready]').waitFor();
+	for (const [label, steps] of [
+		['Concentration, ppm', '25'],
+		['Humidity, %', '20'],
+		['Flow, L/min', '20'],
+		['Temperature, °C', '10']
+	] as const)
+		await page.getByRole('group', { name: label }).getByLabel('steps').fill(steps);
+	await page.evaluate(() => {
+		const seen = { last: performance.now(), longest: 0 };
+		Object.assign(window, { seen });
+		const beat = () => {
+			const now = performance.now();
+			seen.longest = Math.max(seen.longest, now - seen.last);
+			seen.last = now;
+			setTimeout(beat, 0);
+		};
+		beat();
+	});
+	const started = performance.now();
+	await page.getByRole('button', { name: /^Run 100,000 cases/ }).click();
+	const said = await page.getByText(/100,000 cases in/).textContent({ timeout: 60_000 });
+	const took = performance.now() - started;
+	const longest = await page.evaluate(
+		() => (window as unknown as { seen: { longest: number } }).seen.longest
 	);
-	time('one hazard decision', 5000, () => decide(facts));
+	console.log('\nSweep in the page, 100,000 service lives');
+	console.log(`from click to result        ${took.toFixed(0).padStart(11)} ms`);
+	console.log(
+		`in the worker               ${/in ([\d.]+) s/.exec(said ?? '')?.[1]?.padStart(11)} s`
+	);
+	console.log(`longest pause of the page   ${longest.toFixed(0).padStart(11)} ms`);
+	await browser.close();
 }

@@ -1,5 +1,6 @@
 // Prints the figures of speed and size. Nothing here passes or fails.
 import { join } from 'node:path';
+import { ensureDependencies } from './lib/dependencies.mjs';
 import { bin, root } from './lib/paths.mjs';
 import { run } from './lib/process.mjs';
 import { runMain, say } from './lib/say.mjs';
@@ -8,6 +9,9 @@ import { withScratchApp } from './lib/scratch.mjs';
 const ITEMS = process.env.BENCH_ITEMS ?? '10000';
 
 await runMain(async () => {
+	await ensureDependencies();
+	await run(bin('tsx'), [join(root, 'scripts', 'bench-core.ts')], { cwd: root });
+	if (process.argv.includes('--core')) return;
 	say(`Filling a database with ${ITEMS} items ...`);
 	const seed = { GREVAN_SEED_ITEMS: ITEMS, GREVAN_SEED_ROUNDS: '1' };
 	await withScratchApp('bench', { seed }, async ({ address, env, timings }) => {

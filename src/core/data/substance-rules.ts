@@ -22,7 +22,12 @@ export interface SubstanceRule {
 }
 
 const SHIFT = [{ upToPpm: Infinity, minutes: 480 }] as const;
-const HALF = ['filtering-facepiece', 'half-mask'] as const;
+const NO_FULL_FACE = [
+	'filtering-facepiece',
+	'half-mask',
+	'powered-half-mask',
+	'powered-hood'
+] as const;
 const HIGHEST = { en: 'P3', us: 'P100' } as const;
 
 /** From memory; verify against the current edition. */
@@ -166,7 +171,7 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		origin: published('HSE fumigation guidance HSG251'),
 		text: 'Phosphine: a full-face mask with a filter that names it, for venting and clearance only; breathing apparatus where the level is not measured all the time.',
 		refused: {
-			kinds: HALF,
+			kinds: NO_FULL_FACE,
 			because: 'Against a fumigant the eyes are covered too: a full-face mask at least.'
 		}
 	},
@@ -177,7 +182,7 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		text: 'Phosphine: from 0.3 to 15 ppm a full-face canister mask approved for it; above that, or unknown, breathing apparatus.',
 		filterUpToPpm: 15,
 		refused: {
-			kinds: HALF,
+			kinds: NO_FULL_FACE,
 			because: 'The label of the fumigant asks for a full-face canister mask.'
 		}
 	},

@@ -101,12 +101,36 @@ export function planLife(
 					estimate.outcome === 'estimate' ? estimate.lowerBoundMin * estimate.humidityFactor : 0,
 				singleUse: lowBoiler,
 				estimate,
-				reasons: estimate.reasons
+				reasons: [...estimate.reasons, ...crossChecks(c, organicPpm)]
 			};
 		}
 		const rough = type && classTestMinutes(type, gasClass, c, { flowLPerMin: flow, filters });
 		return rough === undefined ? makerPart(c) : inorganicPart(c, rough);
 	}
+}
+
+/** Published rule of thumb: AIHA, The Occupational Environment; from memory. */
+const THUMB_BOILS_ABOVE_C = 70;
+const THUMB_BELOW_PPM = 200;
+
+/** What stands beside the estimate: the screening of mixtures and the old rule of thumb. */
+function crossChecks(c: Contaminant, organicPpm: number): Reason[] {
+	const reasons: Reason[] = [];
+	if ((c.ppm ?? 0) < organicPpm)
+		reasons.push({
+			rule: 'filter.mixture-screen',
+			text: 'Vapours together are screened: each at the concentration of all of them, the most weakly held decides. A screening estimate.',
+			origin: commonPractice('additive use of capacity'),
+			value: organicPpm,
+			unit: 'ppm'
+		});
+	if ((c.boilingPointC ?? 0) > THUMB_BOILS_ABOVE_C && organicPpm < THUMB_BELOW_PPM)
+		reasons.push({
+			rule: 'filter.rule-of-thumb',
+			text: 'Cross-check: above 70 °C boiling point and below 200 ppm the rule of thumb says about 8 h at normal work. It never lengthens the estimate.',
+			origin: published('AIHA, The Occupational Environment, rule of thumb')
+		});
+	return reasons;
 }
 
 function withRules(part: LifePart, c: Contaminant, facts: HazardFacts): LifePart {

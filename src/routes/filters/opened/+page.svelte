@@ -31,15 +31,17 @@
 					<li class="rowline">
 						<a
 							href="/filters/pairs/{row.tag}"
-							class="grid min-h-14 grid-cols-[1.6rem_5rem_5.4rem_1fr] items-center gap-x-3 gap-y-1 py-2 no-underline hover:bg-tint lg:grid-cols-[1.6rem_5rem_5.4rem_12.5rem_1fr_11rem_8rem]"
+							class="grid min-h-14 grid-cols-[1.6rem_5rem_1fr] items-center gap-x-3 gap-y-1 py-2 no-underline hover:bg-tint lg:grid-cols-[1.6rem_5rem_5.4rem_12.5rem_1fr_11rem_8rem]"
 						>
 							<StateMark state={row.recalled ? 'held' : MARKS[group.key as keyof typeof MARKS]} />
 							<span class="tag">{row.tag}</span><span class="tag">{row.itemTag}</span>
-							<FilterBand code={row.code ?? row.model} {scheme} small />
-							<span class="text-soft col-span-4 lg:col-span-1"
+							<span class="col-span-3 lg:col-span-1"
+								><FilterBand code={row.code ?? row.model} {scheme} small /></span
+							>
+							<span class="text-soft col-span-3 lg:col-span-1"
 								>{row.recalled ? 'Its lot was recalled.' : row.why}</span
 							>
-							<span class="col-span-3 inline-flex items-center gap-2 lg:col-span-1"
+							<span class="col-span-2 inline-flex items-center gap-2 lg:col-span-1"
 								>{#if row.changeAfterMin}<svg
 										viewBox="0 0 100 10"
 										class="h-2.5 w-24"
@@ -50,7 +52,8 @@
 											height="10"
 											fill={row.used >= 1 ? 'var(--held)' : 'var(--accent)'}
 										/></svg
-									><span class="font-mono text-[0.92rem]">{Math.round(row.used * 100)} %</span
+									><span class="font-mono text-[0.92rem] whitespace-nowrap"
+										>{Math.round(row.used * 100)} %</span
 									>{:else}<span class="text-soft">by resistance</span>{/if}</span
 							>
 							<span
