@@ -14,6 +14,8 @@ import { mixtureSums, shareOf } from './mixture.ts';
 
 /** A concentration of one contaminant at which the answer becomes another. */
 export interface Change {
+	/** Place of the contaminant in the plan: the same substance may stand there twice. */
+	index: number;
 	contaminant: string;
 	direction: 'above' | 'below';
 	at: number;
@@ -54,8 +56,8 @@ export function whatWouldChange(
 			.sort((a, b) => b - a)
 			.find((t) => changed(answer(t * (1 - NUDGE)), now, facts));
 		return [
-			...(above ? [change(c, 'above', above, answer(above * (1 + NUDGE)), facts)] : []),
-			...(below ? [change(c, 'below', below, answer(below * (1 - NUDGE)), facts)] : [])
+			...(above ? [change(c, i, 'above', above, answer(above * (1 + NUDGE)), facts)] : []),
+			...(below ? [change(c, i, 'below', below, answer(below * (1 - NUDGE)), facts)] : [])
 		];
 	});
 }
@@ -145,6 +147,7 @@ const codeOf = (kind: PermittedKind | undefined, facts: HazardFacts) =>
 
 function change(
 	c: Contaminant,
+	index: number,
 	direction: 'above' | 'below',
 	at: number,
 	answer: HazardDecision | string,
@@ -154,6 +157,7 @@ function change(
 	const becomes = typeof answer === 'string' ? 'more than the air can hold' : said(answer, facts);
 	const side = direction === 'above' ? 'Above' : 'Below';
 	return {
+		index,
 		contaminant: c.name,
 		direction,
 		at,

@@ -240,10 +240,9 @@ describe('what would change the answer', () => {
 					if (located(() => decide(plan)) !== 'accepted') return;
 					const before = decide(plan);
 					for (const change of whatWouldChange(plan, before)) {
-						const i = before.contaminants.findIndex((c) => c.name === change.contaminant);
 						const beyond = change.at * (change.direction === 'above' ? 1.000001 : 0.999999);
 						const moved = air.map((fact, k) =>
-							k === i ? { ...fact, concentration: { value: beyond, unit: change.unit } } : fact
+							k === change.index ? { ...fact, concentration: { value: beyond, unit: change.unit } } : fact
 						);
 						const said = located(() => decide({ ...plan, contaminants: moved }));
 						if (said !== 'accepted') continue;

@@ -62,7 +62,7 @@
 						{/if}
 						{#if reason.inputs?.length}
 							<ul class="text-soft mt-2 text-[0.9rem]">
-								{#each reason.inputs as input (input.name)}
+								{#each reason.inputs as input, j (j)}
 									<li>
 										{input.name}:
 										<span class="font-mono text-ink"
@@ -79,13 +79,13 @@
 			{#if changesIf.length}
 				<h2 class="mt-4">What would change it</h2>
 				<ul class="mt-1 list-disc pl-5">
-					{#each changesIf as line (line)}<li>{line}</li>{/each}
+					{#each changesIf as line, i (i)}<li>{line}</li>{/each}
 				</ul>
 			{/if}
 			{#if conditions.length}
 				<h2 class="mt-4">Mind</h2>
 				<ul class="mt-1 list-disc pl-5">
-					{#each conditions as line (line)}<li>{line}</li>{/each}
+					{#each conditions as line, i (i)}<li>{line}</li>{/each}
 				</ul>
 			{/if}
 		</Dialog.Content>

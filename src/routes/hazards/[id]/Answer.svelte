@@ -107,7 +107,7 @@
 	{#if changes.length}
 		<h3 class="mt-3 text-[0.88rem] font-bold text-soft">What would change it</h3>
 		<ul data-testid="changes">
-			{#each changes as change (change.contaminant + change.direction)}<li
+			{#each changes as change (change.index + change.direction)}<li
 					class="mt-1 border-l-4 border-accent pl-3"
 				>
 					{change.direction}
@@ -121,7 +121,7 @@
 	{#if halfRefused && decision.outcome === 'filter'}<p class="mt-2 border-l-4 border-held pl-3">
 			<b>Not</b> a half mask: {halfRefused.reason.toLowerCase()}
 		</p>{/if}
-	{#each decision.conditions as line (line)}<p class="mt-2 border-l-4 border-due pl-3">
+	{#each decision.conditions as line, i (i)}<p class="mt-2 border-l-4 border-due pl-3">
 			{line}
 		</p>{/each}
 	<div class="mt-3 border-t border-rule pt-2" data-testid="both">

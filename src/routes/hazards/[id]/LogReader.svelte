@@ -137,7 +137,7 @@
 			{#if vapours.length}<label
 					><span class="label">The organic vapour sensor stood for</span><select bind:value={vocFor}
 						><option value="">none of them</option
-						>{#each vapours as c (c.name)}{#if c.substance}<option value={c.substance}
+						>{#each vapours as c, i (i)}{#if c.substance}<option value={c.substance}
 									>{c.name}</option
 								>{/if}{/each}</select
 					></label

@@ -117,7 +117,7 @@
 				><span class="label">Vapour</span><select
 					value={vapour?.name}
 					onchange={(e) => (chosen = e.currentTarget.value)}
-					>{#each vapours as c (c.name)}<option>{c.name}</option>{/each}</select
+					>{#each vapours as c, i (i)}<option>{c.name}</option>{/each}</select
 				></label
 			>{/if}
 		<label

@@ -1,0 +1,28 @@
+/** A robust straight line: median of all slopes, median of the intercepts. */
+export interface TheilSen {
+	slope: number;
+	intercept: number;
+}
+
+/**
+ * Theil-Sen line through points; undefined for fewer than two different x.
+ * Published: Theil 1950, Sen, J. Am. Stat. Assoc. 63 (1968) 1379; from memory.
+ */
+export function theilSen(points: readonly { x: number; y: number }[]): TheilSen | undefined {
+	const slopes: number[] = [];
+	points.forEach((a, i) => {
+		for (const b of points.slice(i + 1)) if (a.x !== b.x) slopes.push((b.y - a.y) / (b.x - a.x));
+	});
+	if (slopes.length === 0) return undefined;
+	const slope = median(slopes);
+	return { slope, intercept: median(points.map((p) => p.y - slope * p.x)) };
+}
+
+/** Middle of a list; the mean of the two middle ones where it is even. NaN for none. */
+export function median(values: readonly number[]): number {
+	const sorted = [...values].sort((a, b) => a - b);
+	const half = sorted.length >> 1;
+	return sorted.length % 2
+		? (sorted[half] ?? NaN)
+		: ((sorted[half - 1] ?? NaN) + (sorted[half] ?? NaN)) / 2;
+}
