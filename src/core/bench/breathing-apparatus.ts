@@ -83,7 +83,10 @@ export function holdTest(
 		margin: Number((mostDropBar - dropBar).toFixed(9))
 	});
 	const within = dropBar <= mostDropBar + ROUNDING;
-	if (!within && (dropBar * HOLD_SECONDS) / Math.max(seconds, HOLD_SECONDS) > mostDropBar + ROUNDING)
+	if (
+		!within &&
+		(dropBar * HOLD_SECONDS) / Math.max(seconds, HOLD_SECONDS) > mostDropBar + ROUNDING
+	)
 		return {
 			outcome: 'fail',
 			dropBar,
@@ -94,7 +97,10 @@ export function holdTest(
 			outcome: 'repeat',
 			dropBar,
 			reasons: [
-				reason('hold.short', `Held ${seconds} s only; the hold takes ${HOLD_SECONDS} s. Hold again.`)
+				reason(
+					'hold.short',
+					`Held ${seconds} s only; the hold takes ${HOLD_SECONDS} s. Hold again.`
+				)
 			]
 		};
 	if (!within)
@@ -102,13 +108,18 @@ export function holdTest(
 			outcome: 'repeat',
 			dropBar,
 			reasons: [
-				reason('hold.long', `Over ${seconds} s it lost ${dropBar} bar; hold again for ${HOLD_SECONDS} s.`)
+				reason(
+					'hold.long',
+					`Over ${seconds} s it lost ${dropBar} bar; hold again for ${HOLD_SECONDS} s.`
+				)
 			]
 		};
 	return {
 		outcome: 'pass',
 		dropBar,
-		reasons: [reason('hold.drop', `It lost ${dropBar} bar in ${seconds} s, ${mostDropBar} at most.`)]
+		reasons: [
+			reason('hold.drop', `It lost ${dropBar} bar in ${seconds} s, ${mostDropBar} at most.`)
+		]
 	};
 }
 

@@ -13,7 +13,7 @@ export interface DecayFit {
 }
 
 /** Points the fit is made on at most; more are averaged in groups. */
-const MOST_POINTS = 120;
+const MOST_POINTS = 72;
 /** From the median absolute deviation to the standard deviation of a normal sample. Published: any statistics text. */
 const MAD_TO_SD = 1.4826;
 /** Part by which the exponential must better the straight line to be believed. */
@@ -29,7 +29,7 @@ export function fitDecay(points: readonly { s: number; pa: number }[]): DecayFit
 	const grouped = group(points.map((p) => ({ x: (p.s - from) / span, y: p.pa })));
 	const scale = Math.max(1, Math.max(...grouped.map((p) => Math.abs(p.y))));
 	const data = { x: grouped.map((p) => p.x), y: grouped.map((p) => p.y / scale) };
-	const line = straight(data.x, data.y);
+	const line = straightLine(grouped.map((p) => ({ x: p.x, y: p.y / scale })));
 	const curve = (parameters: number[]) => {
 		const [a = 0, b = 0, c = 0, tau = 1] = parameters;
 		return (x: number) => a + b * x + c * Math.exp(-x / tau);
@@ -45,7 +45,7 @@ export function fitDecay(points: readonly { s: number; pa: number }[]): DecayFit
 			minValues: [-2, -2, -2, 0.015],
 			maxValues: [2, 2, 2, 0.6],
 			damping: 1e-2,
-			maxIterations: 60,
+			maxIterations: 40,
 			gradientDifference: 1e-6
 		});
 		const [a = 0, b = 0, c = 0, t = 1] = parameterValues;
@@ -74,14 +74,16 @@ function group(points: { x: number; y: number }[]): { x: number; y: number }[] {
 	});
 }
 
-function straight(x: number[], y: number[]): { a: number; b: number } {
-	const n = x.length;
-	const [mx, my] = [x.reduce((s, v) => s + v, 0) / n, y.reduce((s, v) => s + v, 0) / n];
-	let [xy, xx] = [0, 0];
-	x.forEach((v, i) => {
-		xy += (v - mx) * ((y[i] ?? my) - my);
-		xx += (v - mx) ** 2;
-	});
+/** Least squares line y = a + b·x; level for points of one x. */
+export function straightLine(points: readonly { x: number; y: number }[]): {
+	a: number;
+	b: number;
+} {
+	const n = points.length;
+	const mx = points.reduce((sum, p) => sum + p.x, 0) / n;
+	const my = points.reduce((sum, p) => sum + p.y, 0) / n;
+	const xy = points.reduce((sum, p) => sum + (p.x - mx) * (p.y - my), 0);
+	const xx = points.reduce((sum, p) => sum + (p.x - mx) ** 2, 0);
 	const b = xx ? xy / xx : 0;
 	return { a: my - b * mx, b };
 }

@@ -2,7 +2,7 @@ import { median } from '../stats/theil-sen.ts';
 import { ZERO_CELSIUS_K } from '../units/concentration.ts';
 import { commonPractice, computed, InputError, type Reason, type Verdict } from '../verdict.ts';
 import type { TestOutcome } from './breathing-apparatus.ts';
-import { fitDecay } from './decay-fit.ts';
+import { fitDecay, straightLine } from './decay-fit.ts';
 import { AMBIENT_PA, mostLossPa, pressureTest } from './pressure-test.ts';
 import type { Recipe } from './recipes.ts';
 
@@ -29,12 +29,13 @@ export interface TraceVerdict extends Verdict<TestOutcome> {
 
 const FEWEST_SAMPLES = 12;
 const DEFAULT_UNCERTAINTY_PA = 3;
-/** Seconds at either end that are averaged into one reading. */
-const END_SECONDS = 4;
+/** Seconds at either end that one reading is taken from, by a straight line through them. */
+const END_SECONDS = 10;
 /** A pause so many times the usual one is a gap. */
 const GAP_STEPS = 6;
-/** Share of the hold that a sensor may stand still for while it moved before. */
-const FROZEN_SHARE = 0.25;
+/** A sensor that moves otherwise stands still for so long, over so many readings, only when it is stuck or clipped. */
+const FROZEN_S = 6;
+const FROZEN_READINGS = 10;
 /** A jump that no leak makes: this share of the set pressure, and this many times the noise. */
 const STEP_SHARE = 0.035;
 const STEP_NOISE = 7;
@@ -77,7 +78,7 @@ export function judgeTrace(
 		...gaps(held),
 		...frozen(held, fit.noisePa),
 		...noisy(recipe, fit.noisePa),
-		...steps(recipe, plain, fit.noisePa),
+		...steps(recipe, plain),
 		...tooShort(recipe, span),
 		...unsettled(recipe, fit, startPa)
 	];
@@ -108,7 +109,10 @@ function checkSamples(samples: readonly TraceSample[]): void {
 		throw new InputError('samples', `A trace needs ${FEWEST_SAMPLES} readings at least.`);
 	samples.forEach((sample, i) => {
 		if (!Number.isFinite(sample.s) || !Number.isFinite(sample.pa))
-			throw new InputError(`samples[${i}]`, 'A reading is a time in seconds and a pressure in pascal.');
+			throw new InputError(
+				`samples[${i}]`,
+				'A reading is a time in seconds and a pressure in pascal.'
+			);
 		const before = samples[i - 1];
 		if (before && sample.s <= before.s)
 			throw new InputError(
@@ -126,8 +130,7 @@ function corrected(samples: readonly TraceSample[]): TraceSample[] {
 		let { pa } = x;
 		if (first?.temperatureC !== undefined && x.temperatureC !== undefined) {
 			const ambient = x.barometerPa ?? AMBIENT_PA;
-			pa =
-				(ambient + pa) * (kelvin(first.temperatureC) / kelvin(x.temperatureC)) - ambient;
+			pa = (ambient + pa) * (kelvin(first.temperatureC) / kelvin(x.temperatureC)) - ambient;
 		}
 		if (first?.barometerPa !== undefined && x.barometerPa !== undefined)
 			pa += x.barometerPa - first.barometerPa;
@@ -135,23 +138,31 @@ function corrected(samples: readonly TraceSample[]): TraceSample[] {
 	});
 }
 
-/** Means over the first and the last seconds. */
+/** The first and the last reading, each by a line through the seconds beside it, so that noise does not decide. */
 function endPoints(held: readonly TraceSample[]) {
 	const from = held[0]?.s ?? 0;
 	const to = held.at(-1)?.s ?? 0;
-	const first = held.filter((x) => x.s <= from + END_SECONDS);
-	const last = held.filter((x) => x.s >= to - END_SECONDS);
-	const mean = (list: readonly TraceSample[], key: 'pa' | 'temperatureC' | 'barometerPa') => {
-		const values = list.flatMap((x) => x[key] ?? []);
-		return values.length ? values.reduce((sum, v) => sum + v, 0) / values.length : undefined;
+	const width = Math.min(END_SECONDS, (to - from) / 6);
+	const first = held.filter((x) => x.s <= from + width);
+	const last = held.filter((x) => x.s >= to - width);
+	const read = (
+		list: readonly TraceSample[],
+		key: 'pa' | 'temperatureC' | 'barometerPa',
+		at: number
+	) => {
+		const points = list.flatMap((x) => {
+			const y = x[key];
+			return y === undefined ? [] : [{ x: x.s - at, y }];
+		});
+		return points.length ? straightLine(points).a : undefined;
 	};
 	const change = (key: 'temperatureC' | 'barometerPa') => {
-		const [a, b] = [mean(first, key), mean(last, key)];
+		const [a, b] = [read(first, key, from), read(last, key, to)];
 		return a === undefined || b === undefined ? undefined : b - a;
 	};
 	return {
-		startPa: mean(first, 'pa') ?? NaN,
-		endPa: mean(last, 'pa') ?? NaN,
+		startPa: read(first, 'pa', from) ?? NaN,
+		endPa: read(last, 'pa', to) ?? NaN,
 		temperatureChangeK: change('temperatureC'),
 		barometerChangePa: change('barometerPa')
 	};
@@ -193,12 +204,11 @@ function gaps(held: readonly TraceSample[]): Reason[] {
 
 /** The same figure for so long, from a sensor that moves otherwise. */
 function frozen(held: readonly TraceSample[], noisePa: number): Reason[] {
-	const span = (held.at(-1)?.s ?? 0) - (held[0]?.s ?? 0);
-	let [since, longest] = [held[0], 0];
-	for (const x of held) {
-		if (x.pa !== since?.pa) since = x;
-		longest = Math.max(longest, x.s - (since?.s ?? x.s));
-	}
+	let [since, longest] = [0, 0];
+	held.forEach((x, i) => {
+		if (x.pa !== held[since]?.pa) since = i;
+		if (i - since >= FROZEN_READINGS) longest = Math.max(longest, x.s - (held[since]?.s ?? x.s));
+	});
 	const resolution = Math.min(
 		...held.flatMap((x, i) => {
 			const step = Math.abs(x.pa - (held[i - 1]?.pa ?? x.pa));
@@ -207,8 +217,8 @@ function frozen(held: readonly TraceSample[], noisePa: number): Reason[] {
 		Infinity
 	);
 	// A quiet sensor of coarse steps may stand still by right.
-	const coarse = resolution !== Infinity && resolution > 3 * noisePa;
-	return longest > span * FROZEN_SHARE && !coarse
+	const coarse = resolution !== Infinity && resolution > 2 * noisePa;
+	return longest > FROZEN_S && !coarse
 		? fault('frozen', `The sensor showed one and the same value for ${Math.round(longest)} s.`, {
 				value: longest,
 				unit: 's'
@@ -218,16 +228,21 @@ function frozen(held: readonly TraceSample[], noisePa: number): Reason[] {
 
 const noisy = (recipe: Recipe, noisePa: number): Reason[] =>
 	noisePa > recipe.noisePa
-		? fault('noise', `The readings scatter by ${noisePa.toFixed(1)} Pa, ${recipe.noisePa} at most.`, {
-				limit: recipe.noisePa,
-				value: noisePa,
-				unit: 'Pa',
-				margin: recipe.noisePa - noisePa
-			})
+		? fault(
+				'noise',
+				`The readings scatter by ${noisePa.toFixed(1)} Pa, ${recipe.noisePa} at most.`,
+				{
+					limit: recipe.noisePa,
+					value: noisePa,
+					unit: 'Pa',
+					margin: recipe.noisePa - noisePa
+				}
+			)
 		: [];
 
 /** Levels a few seconds apart that differ by more than a leak can: a valve, a hand on the suit, a knocked hose. */
-function steps(recipe: Recipe, plain: readonly TraceSample[], noisePa: number): Reason[] {
+function steps(recipe: Recipe, plain: readonly TraceSample[]): Reason[] {
+	const noisePa = readingNoise(plain);
 	const width = Math.max(3, Math.round(plain.length / 60));
 	const most = Math.max(Math.abs(recipe.setPa) * STEP_SHARE, noisePa * STEP_NOISE);
 	// What settling and a leak at the limit themselves may do within the window.
@@ -247,6 +262,12 @@ function steps(recipe: Recipe, plain: readonly TraceSample[], noisePa: number): 
 	return [];
 }
 
+/** Spread from one reading to the next, which no step or bend inflates. */
+function readingNoise(plain: readonly TraceSample[]): number {
+	const differences = plain.slice(1).map((x, i) => Math.abs(x.pa - (plain[i]?.pa ?? x.pa)));
+	return (median(differences) * 1.4826) / Math.SQRT2;
+}
+
 const tooShort = (recipe: Recipe, spanS: number): Reason[] =>
 	spanS < recipe.holdSeconds - 1
 		? fault('short', `Held ${Math.round(spanS)} s of ${recipe.holdSeconds}.`, {
@@ -257,11 +278,7 @@ const tooShort = (recipe: Recipe, spanS: number): Reason[] =>
 			})
 		: [];
 
-function unsettled(
-	recipe: Recipe,
-	fit: ReturnType<typeof fitDecay>,
-	startPa: number
-): Reason[] {
+function unsettled(recipe: Recipe, fit: ReturnType<typeof fitDecay>, startPa: number): Reason[] {
 	const left = Math.abs(fit.settlingPa) * Math.exp(-recipe.holdSeconds / 2 / fit.settlingS);
 	const most = SETTLING_SHARE * mostLossPa(recipe, startPa);
 	return left > most && left > 4 * fit.noisePa

@@ -87,6 +87,23 @@ describe('the calculation interface', () => {
 		expect(named.recommendedMin).toBeLessThan(named.breakthroughMin as number);
 	});
 
+	// Published: EN 137, EN 464; from memory. What they say is tested beside the core; here the way through.
+	it('judges the bench', () => {
+		expect(ok('hold-test', { startBar: 300, endBar: 289.9, seconds: 60 })).toMatchObject({
+			outcome: 'fail',
+			dropBar: 10.1
+		});
+		expect(ok('whistle', { bar: 49.9 })).toMatchObject({ outcome: 'fail' });
+		expect(
+			ok('pressure-test', { recipe: 'suit-en', start: 1650, end: 1350, temperatureChangeK: 0 })
+		).toMatchObject({ outcome: 'pass', correctedEnd: 1350 });
+		const samples = Array.from({ length: 361 }, (_, s) => ({ s, pa: 1650 - s / 3 + (s % 7) / 10 }));
+		expect(ok('trace', { recipe: 'suit-en', samples, volumeL: 500 })).toMatchObject({
+			outcome: 'pass',
+			leakPaPerMin: expect.closeTo(20, 0)
+		});
+	});
+
 	it('judges due dates', () => {
 		expect(
 			ok('due', { rules: [{ every: { months: 1 } }], last: '2026-01-31', asOf: '2026-03-01' })
@@ -118,7 +135,12 @@ describe('bad input is located', () => {
 			'contaminants[0].concentration.unit'
 		],
 		['service-life', { concentrationPpm: 100, flowLPerMin: 40 }, 'substance'],
-		['due', { rules: [{ every: { months: 1 } }], last: '31/01/2026', asOf: '2026-03-01' }, 'last']
+		['due', { rules: [{ every: { months: 1 } }], last: '31/01/2026', asOf: '2026-03-01' }, 'last'],
+		['hold-test', { startBar: 290, endBar: 300, seconds: 60 }, 'endBar'],
+		['hold-test', { startBar: 4350, endBar: 4340, seconds: 60 }, 'startBar'],
+		['whistle', { bar: -1 }, 'bar'],
+		['pressure-test', { recipe: 'suit-xx', start: 1, end: 1 }, 'recipe'],
+		['trace', { recipe: 'suit-en', samples: [{ s: 0, pa: 1650 }] }, 'samples']
 	])('%s %o', (name, input, path) =>
 		expect(issues(name, input).map((issue) => issue.path)).toContain(path)
 	);

@@ -4,6 +4,7 @@ import { adsorbateOf, bedOf, serviceLife } from '../filters/service-life.ts';
 import { judgeDue } from '../plan/due.ts';
 import { inBothUnits } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
+import { BENCH_OPERATIONS } from './bench-operations.ts';
 import { hazardOperation } from './hazard-operation.ts';
 import { operation, reason, unit, type CalcError, type Operation } from './operation.ts';
 import { calcReasons } from './reasons.ts';
@@ -151,7 +152,8 @@ export const OPERATIONS: readonly Operation[] = [
 	concentration,
 	hazardOperation,
 	serviceLifeOperation,
-	due
+	due,
+	...BENCH_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };

@@ -242,7 +242,9 @@ describe('what would change the answer', () => {
 					for (const change of whatWouldChange(plan, before)) {
 						const beyond = change.at * (change.direction === 'above' ? 1.000001 : 0.999999);
 						const moved = air.map((fact, k) =>
-							k === change.index ? { ...fact, concentration: { value: beyond, unit: change.unit } } : fact
+							k === change.index
+								? { ...fact, concentration: { value: beyond, unit: change.unit } }
+								: fact
 						);
 						const said = located(() => decide({ ...plan, contaminants: moved }));
 						if (said !== 'accepted') continue;
