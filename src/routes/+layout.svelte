@@ -1,12 +1,14 @@
 <script lang="ts">
 	import '../app.css';
 	import Shell from '$lib/ui/shell/Shell.svelte';
+	import { serverClock } from '$lib/ui/timer/clock.svelte';
 
 	let { data, children } = $props();
+	$effect.pre(() => serverClock.set(data.serverNow));
 </script>
 
 {#if data.actor}
-	<Shell actor={data.actor} ruleSet={data.site.ruleSet} theme={data.theme}
+	<Shell actor={data.actor} ruleSet={data.site.ruleSet} theme={data.theme} timers={data.timers}
 		>{@render children()}</Shell
 	>
 {:else}

@@ -102,7 +102,7 @@ test('undo takes a reject back; a note is kept with it; the codes can be left ag
 	await page.keyboard.press('1');
 	await expect(page.getByRole('complementary', { name: 'So far' }).getByText('CLOG')).toBeVisible();
 	await page.keyboard.press('u');
-	await expect(page.getByText('Nothing that holds the mask.')).toBeVisible();
+	await expect(page.getByText('Nothing that holds it.')).toBeVisible();
 	await expect(page.getByRole('main').getByRole('status')).toContainText(
 		'0 of 15 · every answer kept'
 	);

@@ -1,4 +1,5 @@
 import type { Airway, Station } from '../airway/airway.ts';
+import { MORE_FAMILIES } from './family-tables.ts';
 
 /** The same station on both sides of a two-filter mask, left first. */
 function bothSides(station: Omit<Station, 'side'>): Station[] {
@@ -89,7 +90,8 @@ export const FAMILIES: readonly Airway[] = [
 				faults: 'Dirty, wet, torn, crushed under other gear'
 			}
 		]
-	}
+	},
+	...MORE_FAMILIES
 ];
 
 /** The airway of a family. Throws RangeError on a family that Grevan does not know. */

@@ -1,4 +1,5 @@
 import type { Procedure, Step } from '../inspection/procedure.ts';
+import { MORE_PROCEDURES } from './procedure-tables.ts';
 import { commonPractice, published } from '../verdict.ts';
 
 /** The same step on both sides, left first. */
@@ -134,7 +135,7 @@ const HALF_MASK_PRE_USE: Procedure = {
 };
 
 /** Every version that a record may name. */
-export const PROCEDURES: readonly Procedure[] = [HALF_MASK_PRE_USE];
+export const PROCEDURES: readonly Procedure[] = [HALF_MASK_PRE_USE, ...MORE_PROCEDURES];
 
 /** Shortest plausible time for one step, s. Common practice. */
 export const PLAUSIBLE_STEP_S = 2;
@@ -147,9 +148,15 @@ export function procedureVersion(key: string, version: number): Procedure {
 	return procedure;
 }
 
-/** The newest procedure of a family. Throws RangeError when it has none. */
-export function procedureFor(family: string): Procedure {
-	const found = PROCEDURES.filter((p) => p.family === family).sort((a, b) => b.version - a.version);
+/** The newest version of every procedure of a family, the usual one first. */
+export function proceduresOf(family: string): Procedure[] {
+	const keys = [...new Set(PROCEDURES.filter((p) => p.family === family).map((p) => p.key))];
+	return keys.flatMap((key) => PROCEDURES.findLast((p) => p.key === key) ?? []);
+}
+
+/** The newest procedure of a family, of a school where it has several. Throws RangeError when it has none. */
+export function procedureFor(family: string, school?: string): Procedure {
+	const found = proceduresOf(family).filter((p) => !school || p.school === school);
 	if (!found[0]) throw new RangeError(`No procedure for ${family}.`);
 	return found[0];
 }

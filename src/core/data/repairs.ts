@@ -22,7 +22,11 @@ export const PARTS: Record<string, { name: string; shelfMonths: number | null }>
 	'disc-inhalation': { name: 'Inhalation disc', shelfMonths: 60 },
 	gasket: { name: 'Filter gasket', shelfMonths: 60 },
 	harness: { name: 'Head harness', shelfMonths: 84 },
-	'valve-cover': { name: 'Valve cover', shelfMonths: null }
+	'valve-cover': { name: 'Valve cover', shelfMonths: null },
+	lens: { name: 'Lens', shelfMonths: null },
+	hose: { name: 'Medium-pressure hose', shelfMonths: 120 },
+	'o-ring': { name: 'O-ring', shelfMonths: 84 },
+	glove: { name: 'Suit glove', shelfMonths: 60 }
 };
 
 /** Repair jobs for negative-pressure masks. Common practice; the maker's manual comes first. */
@@ -106,6 +110,102 @@ export const REPAIRS: readonly Repair[] = [
 		],
 		parts: [],
 		proof: ['The label reads, and the scan finds this item.']
+	},
+	{
+		key: 'replace-lens',
+		name: 'New lens',
+		steps: [
+			'Take the old lens out as the maker shows.',
+			'Fit the new one; tighten the frame evenly.'
+		],
+		parts: [{ part: 'lens', quantity: 1 }],
+		proof: ['Clear sight all round.', 'Under-pressure test passed on the bench.']
+	},
+	{
+		key: 'tighten',
+		name: 'Tighten and look again',
+		steps: ['Find what is loose; tighten as the maker says, no more.'],
+		parts: [],
+		proof: ['It no longer moves by hand.']
+	},
+	{
+		key: 'bench-service',
+		name: 'Service on the bench by an authorised person',
+		steps: [
+			'Open the part only as the maker allows.',
+			'Replace what the maker lists; write the lot down.'
+		],
+		parts: [],
+		proof: ['The function test that found it is passed.', 'The leak test is passed.']
+	},
+	{
+		key: 'recharge',
+		name: 'Charge or change the battery',
+		steps: ['Charge to full, or change all cells together.'],
+		parts: [],
+		proof: ['Full charge shown.', 'Alarm and flow hold with filters fitted.']
+	},
+	{
+		key: 'refill',
+		name: 'Fill the cylinder',
+		steps: ['Visual check first.', 'Fill under Air; write the fill down.'],
+		parts: [],
+		proof: ['At least 90 % of the rated pressure when cool.']
+	},
+	{
+		key: 'test-house',
+		name: 'To the test house',
+		steps: ['Empty slowly, tag, send with its papers.'],
+		parts: [],
+		proof: ['Back with a new stamp, or destroyed with a certificate.']
+	},
+	{
+		key: 'replace-hose',
+		name: 'New hose or coupling',
+		steps: ['Depressurise.', 'Change the hose with new seals.'],
+		parts: [
+			{ part: 'hose', quantity: 1 },
+			{ part: 'o-ring', quantity: 2 }
+		],
+		proof: ['Hold for a minute: 10 bar lost at most.', 'Coupling locks with its double action.']
+	},
+	{
+		key: 'air-test',
+		name: 'Test the air',
+		steps: ['Sample at the outlet; send or measure.'],
+		parts: [],
+		proof: ['The test is entered under Air and passed.']
+	},
+	{
+		key: 'replace-gloves',
+		name: 'New gloves',
+		steps: ['Ring open, both O-rings out.', 'New glove, grease thinly, pin in.'],
+		parts: [
+			{ part: 'glove', quantity: 1 },
+			{ part: 'o-ring', quantity: 2 }
+		],
+		proof: ['Pin clicks.', 'Suit pressure test passed.']
+	},
+	{
+		key: 'replace-zip',
+		name: 'New zip, by the maker or an authorised shop',
+		steps: ['Send with the record.'],
+		parts: [],
+		proof: ['Suit pressure test passed.']
+	},
+	{
+		key: 'wax-zip',
+		name: 'Wax the zip',
+		steps: ['Wax the elements in and out.', 'Run it twice with two hands, straight.'],
+		parts: [],
+		proof: ['It runs lightly to its end.']
+	},
+	{
+		key: 'replace-orings',
+		name: 'New O-rings or pin',
+		steps: ['Old ones out.', 'New ones thinly greased with the maker’s grease.'],
+		parts: [{ part: 'o-ring', quantity: 2 }],
+		proof: ['Clean, whole, pin clicks.', 'Suit pressure test passed.']
 	},
 	{
 		key: 'retire',

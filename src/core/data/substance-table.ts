@@ -1,3 +1,4 @@
+import { cellNumber, textTable, type TextRow } from './text-table.ts';
 import type { ConcentrationUnit } from '../units/concentration.ts';
 import type {
 	Antoine,
@@ -26,72 +27,41 @@ interface TableUse {
  * @throws RangeError naming row and column where a cell cannot be read, so that a slip fails the first test.
  */
 export function substanceTable(text: string, use: TableUse): SubstanceRow[] {
-	const [head = '', ...lines] = text
-		.split('\n')
-		.map((line) => line.trim())
-		.filter(Boolean);
-	const columns = head.split('|').map((cell) => cell.trim());
-	return lines.map((line) => {
-		const cells = line.split('|').map((cell) => cell.trim());
-		if (cells.length !== columns.length)
-			throw new RangeError(`${cells[0]}: ${cells.length} cells for ${columns.length} columns`);
-		return readRow(new Cells(columns, cells), use);
-	});
+	return textTable(text).map((row) => readRow(row, use));
 }
 
-class Cells {
-	constructor(
-		private readonly columns: string[],
-		private readonly cells: string[]
-	) {}
-
-	text(column: string): string | undefined {
-		const at = this.columns.indexOf(column);
-		return at < 0 ? undefined : this.cells[at] || undefined;
-	}
-
-	number(column: string): number | undefined {
-		const text = this.text(column);
-		if (text === undefined) return undefined;
-		const value = Number(text);
-		if (!Number.isFinite(value))
-			throw new RangeError(`${this.cells[0]}, ${column}: "${text}" is not a number`);
-		return value;
-	}
-}
-
-function readRow(cells: Cells, use: TableUse): SubstanceRow {
+function readRow(row: TextRow, use: TableUse): SubstanceRow {
 	const { unit } = use;
-	const limit = (column: string) => limitOf(cells.text(column), unit);
-	const idlh = cells.number('idlh');
+	const limit = (column: string) => limitOf(row[column], unit);
+	const idlh = cellNumber(row, 'idlh');
 	const us = limit('us');
 	const uk = limit('uk');
 	return defined({
-		key: cells.text('key') ?? '',
-		name: cells.text('name') ?? '',
-		synonyms: cells.text('synonyms')?.split(';') ?? [],
-		cas: cells.text('cas'),
-		formula: cells.text('formula'),
-		form: (cells.text('form') as ContaminantForm | undefined) ?? use.form,
-		organic: cells.text('organic') ? cells.text('organic') === 'yes' : use.organic,
-		boilingPointC: cells.number('bp'),
-		vapourPressureMmHg: cells.number('vp'),
-		antoine: antoineOf(cells.text('antoine')),
-		liquidDensityGPerCm3: cells.number('density'),
-		refractiveIndex: cells.number('nD'),
+		key: row.key ?? '',
+		name: row.name ?? '',
+		synonyms: row.synonyms?.split(';') ?? [],
+		cas: row.cas,
+		formula: row.formula,
+		form: (row.form as ContaminantForm | undefined) ?? use.form,
+		organic: row.organic ? row.organic === 'yes' : use.organic,
+		boilingPointC: cellNumber(row, 'bp'),
+		vapourPressureMmHg: cellNumber(row, 'vp'),
+		antoine: antoineOf(row.antoine),
+		liquidDensityGPerCm3: cellNumber(row, 'density'),
+		refractiveIndex: cellNumber(row, 'nD'),
 		limits: { ...(us ? { us } : {}), ...(uk ? { uk } : {}) },
 		rel: limit('rel'),
 		idlh: idlh === undefined ? undefined : { value: idlh, unit },
-		lelPercent: cells.number('lel'),
-		odourThresholdPpm: cells.number('odour'),
-		warning: (cells.text('warning') as Substance['warning'] | undefined) ?? 'none',
-		skin: cells.text('skin') === 'yes',
-		skinHarmPpm: cells.number('burns'),
-		en: cells.text('en') as EnGasType | undefined,
-		us: cells.text('cartridge') as UsGasType | undefined,
-		organs: cells.text('organs')?.split(',') as TargetOrgan[] | undefined,
-		noFilter: cells.text('no filter'),
-		note: cells.text('note')
+		lelPercent: cellNumber(row, 'lel'),
+		odourThresholdPpm: cellNumber(row, 'odour'),
+		warning: (row.warning as Substance['warning'] | undefined) ?? 'none',
+		skin: row.skin === 'yes',
+		skinHarmPpm: cellNumber(row, 'burns'),
+		en: row.en as EnGasType | undefined,
+		us: row.cartridge as UsGasType | undefined,
+		organs: row.organs?.split(',') as TargetOrgan[] | undefined,
+		noFilter: row['no filter'],
+		note: row.note
 	});
 }
 

@@ -1,7 +1,20 @@
 import type { Origin } from '../verdict.ts';
 
 /** How a step is answered. */
-export type AnswerKind = 'look' | 'feel' | 'confirm';
+export type AnswerKind = 'look' | 'feel' | 'confirm' | 'reading' | 'hold';
+
+/** What a reading is judged by; the core answers the step from it. */
+export interface ReadingRule {
+	kind: 'fill' | 'hold' | 'whistle';
+	/** What is read. */
+	label: string;
+	unit: 'bar';
+	/** How long a hold takes. */
+	seconds?: number;
+	/** Code of a failed reading; above its band where the two differ. */
+	code: string;
+	codeHigh?: string;
+}
 
 /** One step at one station. */
 export interface Step {
@@ -17,6 +30,8 @@ export interface Step {
 	kind: AnswerKind;
 	/** Why, for someone new. */
 	why: string;
+	/** Answered by a reading that the core judges. */
+	reading?: ReadingRule | undefined;
 	/** May be answered "not fitted". */
 	ifFitted?: boolean;
 }
@@ -27,6 +42,8 @@ export interface Procedure {
 	version: number;
 	name: string;
 	family: string;
+	/** Where practitioners differ: which school this one is. */
+	school?: string;
 	origin: Origin;
 	steps: readonly Step[];
 }

@@ -2,6 +2,7 @@ import { PLAUSIBLE_STEP_ORIGIN, PLAUSIBLE_STEP_S } from '../data/procedures.ts';
 import { holds, rejectCode, type Severity } from '../data/reject-codes.ts';
 import { InputError, type Reason, type Verdict } from '../verdict.ts';
 import type { Procedure, Step } from './procedure.ts';
+import { judgeReading, type ReadingFacts, type Readings } from './reading.ts';
 
 export type AnswerValue = 'good' | 'reject' | 'not fitted' | 'cleared';
 
@@ -11,6 +12,8 @@ export interface AnswerEvent {
 	value: AnswerValue;
 	code?: string | null;
 	note?: string | null;
+	/** What was read, at a step that is answered by a reading. */
+	readings?: Readings | null;
 }
 
 export interface RunState {
@@ -39,6 +42,8 @@ export function checkAnswer(procedure: Procedure, answer: AnswerEvent): Step {
 		throw new InputError('value', `${step.title}: this part must be fitted. Missing is a reject.`);
 	if (answer.value === 'reject' && !step.rejects.includes(answer.code ?? ''))
 		throw new InputError('code', `${step.title}: choose one of ${step.rejects.join(', ')}.`);
+	if (step.reading && answer.value === 'good' && !answer.readings)
+		throw new InputError('readings', `${step.title}: type what was read; the reading answers it.`);
 	if (answer.value !== 'reject' && answer.code)
 		throw new InputError('code', 'Only a reject carries a code.');
 	return step;
@@ -84,7 +89,8 @@ export function nextStep(
 export function judgeRun(
 	procedure: Procedure,
 	events: readonly AnswerEvent[],
-	seconds: number
+	seconds: number,
+	facts: ReadingFacts = { ratedBar: null }
 ): Verdict<RunOutcome> {
 	const state = runState(procedure, events);
 	if (!state.complete)
@@ -107,12 +113,17 @@ export function judgeRun(
 			}
 		];
 	});
+	const read = procedure.steps.flatMap((step) => {
+		const readings = state.answers.get(step.key)?.readings;
+		return step.reading && readings ? judgeReading(step, readings, facts).reasons : [];
+	});
 	if (reasons.length === 0)
 		reasons.push({
 			rule: 'inspection.good',
 			text: `All ${state.total} steps good or not fitted.`,
 			origin: procedure.origin
 		});
+	reasons.push(...read);
 	const plausible = state.total * PLAUSIBLE_STEP_S;
 	if (seconds < plausible)
 		reasons.push({

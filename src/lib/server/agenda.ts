@@ -38,6 +38,8 @@ export interface ShelfRow {
 }
 
 const LINES_PER_KIND = 30;
+/** The floor of a place counts half masks. */
+const SHELF_FAMILY = 'half-mask';
 /** Rows that the plan shows at most; it says so when there are more. */
 const PLAN_ROWS = 200;
 
@@ -95,7 +97,7 @@ export async function plan(context: Context, site: Site, days: number) {
 }
 
 async function shelf(db: Connection, asOf: string): Promise<ShelfRow[]> {
-	const rows = await statesByPlace(db, asOf);
+	const rows = await statesByPlace(db, SHELF_FAMILY, asOf);
 	const shelves = new Map<string, ShelfRow>();
 	for (const row of rows) {
 		const line = shelves.get(row.placeId) ?? {

@@ -1,4 +1,5 @@
 import { asc, desc, eq, isNull } from 'drizzle-orm';
+import { airwayOf } from '../../core/data/families.ts';
 import { bedOf } from '../../core/filters/service-life.ts';
 import { parseEn, type GasClass } from '../../core/filters/filter-code.ts';
 import { EARLY_REASONS, earlyFlag, type DiscardReason } from '../../core/filters/ledger.ts';
@@ -30,13 +31,21 @@ export const listLots = (db: Connection): Promise<LotRow[]> =>
 		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 		.orderBy(asc(filterModel.name), asc(filterLot.useBy));
 
-/** What a plan asks of the filters of a half mask; null where the plan ends in no filter for one. */
+/** Masks that carry filters, the lightest first, and what they are as a carrier. */
+const CARRIERS = { 'half-mask': 'half mask', 'full-face': 'full-face mask' } as const;
+
+/**
+ * What a plan asks of the filters of a mask; null where the plan ends in no filter for one. Without a family the
+ * lightest mask that the plan permits.
+ */
 export function needOf(
 	decision: HazardDecision,
 	facts: HazardFacts,
-	mask: { mount: string | null; filters: number }
+	mask: { family?: string; mount: string | null; filters: number }
 ): FilterNeed | null {
-	const kind = decision.permitted.find((k) => k.kind === 'half-mask');
+	const kind = decision.permitted.find(
+		(k) => k.kind in CARRIERS && k.filters && (mask.family ?? k.kind) === k.kind
+	);
 	if (!kind?.filters) return null;
 	return {
 		ruleSet: facts.ruleSet,
@@ -44,6 +53,7 @@ export function needOf(
 		codeUs: kind.filters.us,
 		mount: mask.mount,
 		filters: mask.filters,
+		carrier: CARRIERS[kind.kind as keyof typeof CARRIERS],
 		oilAerosol: facts.oilAerosol
 	};
 }
@@ -161,9 +171,14 @@ export async function openPair(
 		if (mask.item.retiredOn)
 			throw new Fault('conflict', `${mask.item.tag} is out of use for good.`, 'itemTag');
 		const filters = mask.model.filterCount;
-		const need = needOf(page.decision, page.inForce, { mount: mask.model.mount, filters });
+		const { family } = mask.item;
+		const need = needOf(page.decision, page.inForce, { family, mount: mask.model.mount, filters });
 		if (!need)
-			throw new Fault('conflict', 'Under this plan a half mask with filters is not permitted.');
+			throw new Fault(
+				'conflict',
+				`Under this plan a ${airwayOf(family).name.toLowerCase()} with filters is not permitted.`,
+				'itemTag'
+			);
 		const verdict = judgeStock({ ...row.model, ...row.lot }, need, asOf);
 		if (verdict.outcome !== 'serves')
 			throw new Fault(

@@ -1,6 +1,13 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
-import { procedureFor, procedureVersion } from '../../core/data/procedures.ts';
+import { proceduresOf, procedureVersion } from '../../core/data/procedures.ts';
 import { rejectCode } from '../../core/data/reject-codes.ts';
+import type { Step } from '../../core/inspection/procedure.ts';
+import {
+	checkHoldStart,
+	judgeReading,
+	type ReadingFacts,
+	type Readings
+} from '../../core/inspection/reading.ts';
 import { checkAnswer, judgeRun, runState, type AnswerValue } from '../../core/inspection/run.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
@@ -8,6 +15,7 @@ import type { Connection } from './db/client.ts';
 import {
 	inspectionAnswer,
 	inspectionRun,
+	runTimer,
 	item,
 	itemModel,
 	place,
@@ -24,7 +32,7 @@ type RunRow = typeof inspectionRun.$inferSelect;
 /** Starts the inspection of an item, or gives the one that is already open on it. */
 export async function startRun(
 	context: Context,
-	start: { id: string; tag: string }
+	start: { id: string; tag: string; procedure?: string | undefined }
 ): Promise<{ id: string; resumed: boolean }> {
 	requireRole(context.actor, 'inspect');
 	const { item: found } = await itemByTag(context.db, start.tag);
@@ -37,7 +45,10 @@ export async function startRun(
 			.where(and(eq(inspectionRun.itemId, found.id), isNull(inspectionRun.signedAt)));
 	const [running] = await open();
 	if (running) return { id: running.id, resumed: true };
-	const procedure = procedureFor(found.family);
+	const offered = proceduresOf(found.family);
+	const procedure = start.procedure ? offered.find((p) => p.key === start.procedure) : offered[0];
+	if (!procedure)
+		throw new Fault('invalid', `There is no such procedure for ${found.tag}.`, 'procedure');
 	try {
 		await inTransaction(context, async (tx) => {
 			const job = await openJob(tx, found.id);
@@ -75,20 +86,23 @@ export interface Answer {
 	value: AnswerValue;
 	code?: string | null;
 	note?: string | null;
+	/** What was read, at a step that a reading answers. */
+	readings?: Readings | null;
 	/** Position of the last answer that the page had seen. */
 	seen: number;
 }
 
 /** Keeps one answer. A reject that holds opens its defect and holds the item in the same transaction. */
-export async function answer(context: Context, site: Site, given: Answer): Promise<void> {
+export async function answer(context: Context, site: Site, raw: Answer): Promise<void> {
 	requireRole(context.actor, 'inspect');
 	await inTransaction(context, async (tx) => {
-		const run = await lockRun(tx, given.runId);
+		const run = await lockRun(tx, raw.runId);
 		const answers = await answersOf(tx, run.id);
-		if (answers.some((a) => a.id === given.id)) return;
+		if (answers.some((a) => a.id === raw.id)) return;
 		if (run.signedAt) throw await alreadySigned(tx, run);
 		const procedure = procedureVersion(run.procedure, run.procedureVersion);
-		const step = checkAnswer(procedure, given);
+		const step = checkAnswer(procedure, raw);
+		const given = await withReading(tx, context, run, step, raw);
 		const before = answers.findLast((a) => a.step === given.step);
 		if (before && before.position > given.seen && before.answeredBy !== context.actor.id)
 			throw new Fault(
@@ -104,6 +118,7 @@ export async function answer(context: Context, site: Site, given: Answer): Promi
 			value: given.value,
 			code: given.value === 'reject' ? (given.code ?? null) : null,
 			note: given.note || null,
+			readings: given.readings ?? null,
 			answeredBy: context.actor.id,
 			answeredAt: context.now()
 		});
@@ -143,7 +158,8 @@ export async function signRun(context: Context, site: Site, runId: string): Prom
 		const procedure = procedureVersion(run.procedure, run.procedureVersion);
 		const from = answers[0]?.answeredAt ?? run.startedAt;
 		const to = answers.at(-1)?.answeredAt ?? run.startedAt;
-		const verdict = judgeRun(procedure, answers, (to.getTime() - from.getTime()) / 1000);
+		const facts = await readingFacts(tx, run.itemId);
+		const verdict = judgeRun(procedure, answers, (to.getTime() - from.getTime()) / 1000, facts);
 		await tx
 			.update(inspectionRun)
 			.set({
@@ -166,7 +182,8 @@ export async function signRun(context: Context, site: Site, runId: string): Prom
 					step: a.step,
 					value: a.value,
 					code: a.code ?? null,
-					note: a.note ?? null
+					note: a.note ?? null,
+					...(a.readings ? { readings: a.readings } : {})
 				})),
 				reasons: verdict.reasons.map((r) => ({ rule: r.rule, text: r.text }))
 			}
@@ -182,6 +199,7 @@ export async function runPage(context: Context, runId: string) {
 			run: inspectionRun,
 			item,
 			model: itemModel.name,
+			ratedBar: itemModel.ratedBar,
 			place: place.name,
 			startedBy: user.name
 		})
@@ -202,6 +220,7 @@ export async function runPage(context: Context, runId: string) {
 		signedByName: signer?.name ?? null,
 		procedure: procedureVersion(row.run.procedure, row.run.procedureVersion),
 		answers: answers.map(plainAnswer),
+		timers: await openTimers(db, runId),
 		last: last && last.id !== runId ? { ...last, answers: last.answers.map(plainAnswer) } : null
 	};
 }
@@ -233,6 +252,7 @@ const plainAnswer = (a: typeof inspectionAnswer.$inferSelect) => ({
 	value: a.value,
 	code: a.code,
 	note: a.note,
+	readings: a.readings,
 	position: a.position,
 	severity: a.code ? rejectCode(a.code).severity : null
 });
@@ -243,6 +263,99 @@ const answersOf = (db: Connection, runId: string) =>
 		.from(inspectionAnswer)
 		.where(eq(inspectionAnswer.runId, runId))
 		.orderBy(asc(inspectionAnswer.position));
+
+/** The facts that readings of an item are judged against. */
+async function readingFacts(db: Connection, itemId: string): Promise<ReadingFacts> {
+	const [row] = await db
+		.select({ ratedBar: itemModel.ratedBar })
+		.from(item)
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.where(eq(item.id, itemId));
+	return { ratedBar: row?.ratedBar ?? null };
+}
+
+/** A reading answers its step: value and code come from the core; the time of a hold from the server's clock. */
+async function withReading(
+	tx: Connection,
+	context: Context,
+	run: RunRow,
+	step: Step,
+	raw: Answer
+): Promise<Answer> {
+	if (!step.reading || !raw.readings || raw.value === 'cleared' || raw.value === 'not fitted')
+		return { ...raw, readings: null };
+	let { readings } = raw;
+	if (step.reading.kind === 'hold') {
+		const timer = (await openTimers(tx, run.id)).find((t) => t.step === step.key);
+		if (timer) {
+			const seconds = Math.floor((context.now().getTime() - timer.startedAt.getTime()) / 1000);
+			readings = { start: timer.startReading, end: readings.end, seconds };
+		}
+	}
+	const judged = judgeReading(step, readings, await readingFacts(tx, run.itemId));
+	await tx
+		.update(runTimer)
+		.set({ endedAt: context.now() })
+		.where(and(eq(runTimer.runId, run.id), eq(runTimer.step, step.key), isNull(runTimer.endedAt)));
+	return { ...raw, readings, value: judged.value, code: judged.code };
+}
+
+/** Starts the clock of a hold with the pressure before it; starting it anew takes the place of one that runs. */
+export async function startTimer(
+	context: Context,
+	input: { id: string; runId: string; step: string; start: number }
+): Promise<void> {
+	requireRole(context.actor, 'inspect');
+	checkHoldStart(input.start);
+	await inTransaction(context, async (tx) => {
+		const run = await lockRun(tx, input.runId);
+		if (run.signedAt) throw await alreadySigned(tx, run);
+		const procedure = procedureVersion(run.procedure, run.procedureVersion);
+		const step = procedure.steps.find((s) => s.key === input.step);
+		if (step?.reading?.kind !== 'hold')
+			throw new Fault('invalid', 'This step takes no hold.', 'step');
+		const [again] = await tx.select().from(runTimer).where(eq(runTimer.id, input.id));
+		if (again) return;
+		await tx
+			.update(runTimer)
+			.set({ endedAt: context.now() })
+			.where(
+				and(eq(runTimer.runId, run.id), eq(runTimer.step, input.step), isNull(runTimer.endedAt))
+			);
+		await tx.insert(runTimer).values({
+			id: input.id,
+			runId: run.id,
+			step: input.step,
+			startReading: input.start,
+			seconds: step.reading.seconds ?? 60,
+			startedBy: context.actor.id,
+			startedAt: context.now()
+		});
+	});
+}
+
+const openTimers = (db: Connection, runId: string) =>
+	db
+		.select()
+		.from(runTimer)
+		.where(and(eq(runTimer.runId, runId), isNull(runTimer.endedAt)));
+
+/** Holds that run, whoever started them: seen from every page. */
+export const runningTimers = (db: Connection) =>
+	db
+		.select({
+			id: runTimer.id,
+			runId: runTimer.runId,
+			tag: item.tag,
+			seconds: runTimer.seconds,
+			startedAt: runTimer.startedAt
+		})
+		.from(runTimer)
+		.innerJoin(inspectionRun, eq(inspectionRun.id, runTimer.runId))
+		.innerJoin(item, eq(item.id, inspectionRun.itemId))
+		.where(and(isNull(runTimer.endedAt), isNull(inspectionRun.signedAt)))
+		.orderBy(asc(runTimer.startedAt))
+		.limit(10);
 
 async function lockRun(tx: Connection, id: string): Promise<RunRow> {
 	const [run] = await tx.select().from(inspectionRun).where(eq(inspectionRun.id, id)).for('update');

@@ -11,7 +11,8 @@
 	const at = (page: number) => {
 		// eslint-disable-next-line svelte/prefer-svelte-reactivity
 		const params = new URLSearchParams();
-		for (const [key, value] of Object.entries({ q: data.q, state: data.state, place: data.place }))
+		const { q, state, place, family } = data;
+		for (const [key, value] of Object.entries({ q, family, state, place }))
 			if (value) params.set(key, value);
 		if (page > 1) params.set('page', String(page));
 		return `/items?${params}`;
@@ -31,7 +32,7 @@
 
 <svelte:head><title>Items · Grevan</title></svelte:head>
 <div class="flex flex-wrap items-baseline gap-x-4">
-	<h1>Half masks</h1>
+	<h1>{data.families.find((f) => f.key === data.family)?.plural ?? 'Items'}</h1>
 	<p class="text-soft" role="status">{data.total.toLocaleString('en-GB')} found</p>
 </div>
 <form bind:this={form} onsubmit={submit} method="get" class="mt-3 flex flex-wrap items-end gap-3">
@@ -44,6 +45,14 @@
 			autocomplete="off"
 			class="w-64"
 		/>
+	</div>
+	<div>
+		<label class="label" for="family">Kind</label>
+		<select id="family" name="family" value={data.family} onchange={typed}
+			><option value="">any</option>{#each data.families as family (family.key)}<option
+					value={family.key}>{family.plural}</option
+				>{/each}</select
+		>
 	</div>
 	<div>
 		<label class="label" for="state">State</label>

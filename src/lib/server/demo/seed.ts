@@ -23,6 +23,7 @@ import { rebuildState } from '../readiness.ts';
 import { dayAt, loadSite } from '../site.ts';
 import { Chance } from './random.ts';
 import { FILTERS, MASKS, PART_LOTS, PEOPLE, PLACES, SITE_NAME } from './scenario.ts';
+import { seedEquipment } from './seed-equipment.ts';
 import { seedPlans } from './seed-plans.ts';
 
 export interface SeedOptions {
@@ -62,9 +63,10 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.items();
 		await seed.inspections();
 		await seedPlans(seed);
+		const more = await seedEquipment(seed);
 		await seed.stories();
 		await seed.writeRecord();
-		const ids = seed.masks.map((m) => m.id);
+		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);
 		for (let i = 0; i < ids.length; i += CHUNK)
 			await rebuildState(tx, ids.slice(i, i + CHUNK), choices);
@@ -314,6 +316,10 @@ export class Seed {
 	}
 }
 
-async function inChunks<T>(rows: T[], insert: (part: T[]) => PromiseLike<unknown>): Promise<void> {
+/** Inserts many rows in statements of a size that the database takes. */
+export async function inChunks<T>(
+	rows: T[],
+	insert: (part: T[]) => PromiseLike<unknown>
+): Promise<void> {
 	for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }

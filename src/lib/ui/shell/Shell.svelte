@@ -12,15 +12,18 @@
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
+	import type { ComponentProps } from 'svelte';
+	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from './outbox.svelte';
 
 	interface Props {
 		actor: { name: string; role: string };
 		ruleSet: 'us' | 'uk';
 		theme: 'day' | 'night';
+		timers: ComponentProps<typeof TimerStrip>['timers'];
 		children: Snippet;
 	}
-	let { actor, ruleSet, theme, children }: Props = $props();
+	let { actor, ruleSet, theme, timers, children }: Props = $props();
 
 	const SPINE = [
 		{ href: '/', name: 'Today', icon: ClipboardList },
@@ -107,7 +110,7 @@
 			</a>
 		{/each}
 	</nav>
-	<main id="main" tabindex="-1">{@render children()}</main>
+	<main id="main" tabindex="-1"><TimerStrip {timers} />{@render children()}</main>
 </div>
 
 <style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+import { proceduresOf } from '$core/data/procedures';
 import { may } from '$lib/server/context';
 import { startRun } from '$lib/server/inspections';
 import { itemPage } from '$lib/server/items';
@@ -13,6 +14,11 @@ export const load: PageServerLoad = (event) =>
 		const found = await itemPage(context, event.locals.site, event.params.tag);
 		return {
 			...found,
+			procedures: proceduresOf(found.item.family).map(({ key, name, school }) => ({
+				key,
+				name,
+				school: school ?? null
+			})),
 			pairTag: found.pair ? pairTag(found.pair.pair.number) : null,
 			mayInspect: may(context.actor.role, 'inspect'),
 			mayRelease: may(context.actor.role, 'release')
@@ -22,8 +28,11 @@ export const load: PageServerLoad = (event) =>
 export const actions: Actions = {
 	inspect: async (event) => {
 		const result = await action(async () => {
-			const { id } = parse(z.object({ id: clientId }), await formBody(event.request));
-			return startRun(contextOf(event), { id, tag: event.params.tag });
+			const form = parse(
+				z.object({ id: clientId, procedure: z.string().max(60).optional() }),
+				await formBody(event.request)
+			);
+			return startRun(contextOf(event), { ...form, tag: event.params.tag });
 		});
 		if ('status' in result) return result;
 		redirect(303, `/runs/${result.id}`);

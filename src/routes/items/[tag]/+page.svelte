@@ -135,7 +135,9 @@
 			</ul>
 		{/if}
 
-		<h2 class="mt-7">Filters on it</h2>
+		{#if ['half-mask', 'full-face'].includes(data.item.family) || data.pair}<h2 class="mt-7">
+				Filters on it
+			</h2>{/if}
 		{#if data.pair}
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				<a class="tag linkish" href="/filters/pairs/{data.pairTag}">{data.pairTag}</a>
@@ -158,7 +160,7 @@
 					reasons={data.pair.change.reasons}
 				/>
 			</p>
-		{:else}
+		{:else if ['half-mask', 'full-face'].includes(data.item.family)}
 			<p class="mt-1">
 				No opened pair. <a class="linkish" href="/filters">Open one under Filters</a>, from a hazard
 				plan.
@@ -188,9 +190,23 @@
 			{#if !data.openRun && data.mayInspect && usable}
 				<form method="post" action="?/inspect">
 					<input type="hidden" name="id" value={id} />
-					<button class="button w-full {held ? '' : 'primary'}"
-						>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}</button
-					>
+					{#if data.procedures.length > 1}
+						<div class="grid gap-2">
+							{#each data.procedures as p (p.key)}<button
+									class="button w-full {held ? '' : 'primary'}"
+									name="procedure"
+									value={p.key}
+									>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}, {p.school} school</button
+								>{/each}
+						</div>
+						<p class="text-soft mt-1 text-[0.9rem]">
+							Both schools begin with the one-minute hold; they differ in how the whistle is heard.
+						</p>
+					{:else}
+						<button class="button w-full {held ? '' : 'primary'}"
+							>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}</button
+						>
+					{/if}
 				</form>
 			{/if}
 		</div>

@@ -4,6 +4,7 @@
 	import { format } from 'date-fns';
 	import { airwayOf, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
+	import { judgeReading, readingText, type Readings } from '$core/inspection/reading';
 	import { nextStep, runState, type AnswerValue } from '$core/inspection/run';
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import Airway from '$lib/ui/airway/Airway.svelte';
@@ -12,6 +13,7 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
+	import ReadingStep from './ReadingStep.svelte';
 
 	let { data } = $props();
 	type Kept = (typeof data.answers)[number];
@@ -35,6 +37,7 @@
 			value: body.value as AnswerValue,
 			code: (body.code as string | null) ?? null,
 			note: (body.note as string | null) ?? null,
+			readings: (body.readings as Readings | null) ?? null,
 			position: 0,
 			severity: body.code ? rejectCode(String(body.code)).severity : null
 		}))
@@ -69,7 +72,26 @@
 		)
 	);
 
-	function give(value: AnswerValue, code: string | null = null) {
+	/** A reading answers its step; the server judges it again, with the time on its own clock. */
+	function read(readings: Readings) {
+		if (!step) return;
+		const judged = judgeReading(step, readings, { ratedBar: data.ratedBar });
+		give(judged.value, judged.code, readings);
+	}
+	async function startHold(start: number) {
+		refused = null;
+		const response = await fetch(`/api/runs/${data.run.id}/timer`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ id: crypto.randomUUID(), step: step?.key, start })
+		}).catch(() => null);
+		if (!response?.ok)
+			refused = response
+				? ((await response.json()) as { message: string }).message
+				: 'The server does not answer: the clock was not started.';
+		await invalidateAll();
+	}
+	function give(value: AnswerValue, code: string | null = null, readings: Readings | null = null) {
 		if (!step || !active) return;
 		refused = null;
 		outbox.put({
@@ -82,6 +104,7 @@
 				value,
 				code,
 				note: note.trim() || null,
+				readings,
 				seen: fromServer.at(-1)?.position ?? 0
 			}
 		});
@@ -137,7 +160,7 @@
 		const nth = Number(key) - 1;
 		if (choosing && key === 'Escape') choosing = false;
 		else if (choosing && step?.rejects[nth]) give('reject', step.rejects[nth]);
-		else if (!choosing && key === '1') give('good');
+		else if (!choosing && key === '1' && !step?.reading) give('good');
 		else if (!choosing && key === '2' && step) choosing = true;
 		else if (!choosing && key === '3' && step?.ifFitted) give('not fitted');
 		else if (key === 'ArrowRight' || key === 'ArrowDown') move(1);
@@ -235,13 +258,25 @@
 						{step.title}
 					</h2>
 					<p class="mt-1 max-w-[40rem] text-[1.2rem]">{step.action}</p>
+					{#if step.reading && active}
+						{#key step.key}<ReadingStep
+								{step}
+								ratedBar={data.ratedBar}
+								timer={data.timers.find((t) => t.step === step?.key) ?? null}
+								answered={answered?.readings ?? null}
+								onread={read}
+								onstart={startHold}
+							/>{/key}
+					{/if}
 					<div class="mt-4 grid gap-6 md:grid-cols-2">
 						<div>
 							<h2>Good looks like</h2>
 							<p class="text-[1.05rem]">{step.good}</p>
 							<h2 class="mt-3">Last time here</h2>
 							<p>
-								{#if before}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
+								{#if before}{before.readings
+										? `${readingText(before.readings)}, `
+										: ''}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
 										?.signedAt
 										? format(data.last.signedAt, 'd MMM yyyy')
 										: ''} · {data.last?.by}{:else}nothing on record{/if}
@@ -309,7 +344,7 @@
 			</section>
 			<aside aria-label="So far" class="border-rule lg:border-l lg:pl-5">
 				<h2>Found so far</h2>
-				{#if found.length === 0}<p class="text-soft mt-1">Nothing that holds the mask.</p>{/if}
+				{#if found.length === 0}<p class="text-soft mt-1">Nothing that holds it.</p>{/if}
 				<ul class="mt-1">
 					{#each found as reject (reject.step)}
 						<li class="flex items-baseline gap-2 py-1">
@@ -329,7 +364,9 @@
 				</ul>
 				{#if answered}<h2 class="mt-4">Answered here</h2>
 					<p>
-						{answered.value}{answered.code ? `, ${answered.code}` : ''}{answered.note
+						{answered.readings
+							? `${readingText(answered.readings)}: `
+							: ''}{answered.value}{answered.code ? `, ${answered.code}` : ''}{answered.note
 							? `: ${answered.note}`
 							: ''}
 					</p>{/if}
@@ -350,7 +387,7 @@
 						type="button"
 						class="button big good"
 						onclick={() => give('good')}
-						disabled={!step || choosing}><kbd>1</kbd> Good</button
+						disabled={!step || choosing || step.reading !== undefined}><kbd>1</kbd> Good</button
 					>
 					<button
 						type="button"

@@ -57,6 +57,7 @@ export type ItemRow = Awaited<ReturnType<typeof listItems>>[number];
 
 export interface ItemFilter {
 	text?: string | undefined;
+	family?: string | undefined;
 	state?: ItemState | undefined;
 	placeId?: string | undefined;
 }
@@ -69,6 +70,7 @@ function matching(filter: ItemFilter, asOf: string): SQL | undefined {
 	}
 	if (filter.state) parts.push(inState(filter.state, asOf));
 	if (filter.placeId) parts.push(eq(item.placeId, filter.placeId));
+	if (filter.family) parts.push(eq(item.family, filter.family));
 	return and(...parts);
 }
 
@@ -89,7 +91,10 @@ export function listItems(
 /** How many items a filter finds. */
 export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
 	if (!filter.state && !filter.text) {
-		const of = filter.placeId ? eq(item.placeId, filter.placeId) : undefined;
+		const of = and(
+			filter.placeId ? eq(item.placeId, filter.placeId) : undefined,
+			filter.family ? eq(item.family, filter.family) : undefined
+		);
 		const [all] = await db.select({ n: count() }).from(item).where(of);
 		return all?.n ?? 0;
 	}
@@ -131,8 +136,8 @@ export function countReady(db: Connection, asOf: string) {
 		.groupBy(item.family);
 }
 
-/** How many items each place has in each state. */
-export function statesByPlace(db: Connection, asOf: string) {
+/** How many items of a family each place has in each state. */
+export function statesByPlace(db: Connection, family: string, asOf: string) {
 	return db
 		.select({
 			placeId: place.id,
@@ -144,6 +149,7 @@ export function statesByPlace(db: Connection, asOf: string) {
 		.from(item)
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
 		.innerJoin(place, eq(place.id, item.placeId))
+		.where(eq(item.family, family))
 		.groupBy(place.id, sql`state`)
 		.orderBy(asc(place.name));
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
 	check,
+	doublePrecision,
 	index,
 	integer,
 	jsonb,
@@ -12,6 +13,7 @@ import {
 	uuid
 } from 'drizzle-orm/pg-core';
 import type { RunOutcome } from '../../../../core/inspection/run.ts';
+import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
 import { item } from './register.ts';
@@ -65,6 +67,8 @@ export const inspectionAnswer = pgTable(
 		value: answerValue('value').notNull(),
 		code: text('code'),
 		note: text('note'),
+		/** What was read; the value follows from it. */
+		readings: jsonb('readings').$type<Readings>(),
 		answeredBy: text('answered_by')
 			.notNull()
 			.references(() => user.id),
@@ -73,5 +77,30 @@ export const inspectionAnswer = pgTable(
 	(t) => [
 		uniqueIndex('inspection_answer_order').on(t.runId, t.position),
 		check('inspection_answer_code', sql`(${t.value} = 'reject') = (${t.code} is not null)`)
+	]
+);
+
+/** A hold that runs, on the server's clock: it survives a reload and another device. */
+export const runTimer = pgTable(
+	'run_timer',
+	{
+		id: uuid('id').primaryKey(),
+		runId: uuid('run_id')
+			.notNull()
+			.references(() => inspectionRun.id),
+		step: text('step').notNull(),
+		startReading: doublePrecision('start_reading').notNull(),
+		seconds: integer('seconds').notNull(),
+		startedBy: text('started_by')
+			.notNull()
+			.references(() => user.id),
+		startedAt: timestamp('started_at', { withTimezone: true }).notNull(),
+		endedAt: timestamp('ended_at', { withTimezone: true })
+	},
+	(t) => [
+		uniqueIndex('run_timer_one_open')
+			.on(t.runId, t.step)
+			.where(sql`${t.endedAt} is null`),
+		index('run_timer_open').on(t.endedAt)
 	]
 );

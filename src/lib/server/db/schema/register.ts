@@ -41,6 +41,8 @@ export const itemModel = pgTable('item_model', {
 	name: text('name').notNull().unique(),
 	mount: text('mount').notNull(),
 	filterCount: integer('filter_count').notNull().default(2),
+	/** Rated pressure of a set or cylinder, bar. */
+	ratedBar: integer('rated_bar'),
 	makerLines: jsonb('maker_lines')
 		.$type<{ station: string; text: string }[]>()
 		.notNull()

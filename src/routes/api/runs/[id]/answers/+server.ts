@@ -8,6 +8,14 @@ const body = z.object({
 	value: z.enum(['good', 'reject', 'not fitted', 'cleared']),
 	code: z.string().max(12).nullish(),
 	note: z.string().trim().max(500, 'A note has at most 500 characters.').nullish(),
+	readings: z
+		.object({
+			value: z.number('Type a number.').optional(),
+			start: z.number('Type a number.').optional(),
+			end: z.number('Type a number.').optional(),
+			seconds: z.number().nonnegative().optional()
+		})
+		.nullish(),
 	seen: z.number().int().min(0)
 });
 

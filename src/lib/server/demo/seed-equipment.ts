@@ -1,0 +1,151 @@
+import { proceduresOf } from '../../../core/data/procedures.ts';
+import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
+import { judgeReading, type Readings } from '../../../core/inspection/reading.ts';
+import { judgeRun, type AnswerEvent } from '../../../core/inspection/run.ts';
+import { plusDays } from '../../../core/plan/calendar.ts';
+import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
+import { markSigned } from '../db/queries/seed.ts';
+import { PLACES } from './scenario.ts';
+import { inChunks, type Seed } from './seed.ts';
+
+/** Equipment beyond the half masks. Makers, models and tags are invented. */
+const FLEET = [
+	['full-face', 'FF', 'Tesselow', 'Tesselow F3', 'quarter turn', ['S', 'M', 'L'], 44, null],
+	['ba-set', 'BA', 'Brannick', 'Brannick Long Reach', 'none', ['one size'], 28, 300],
+	['powered-blower', 'PB', 'Tesselow', 'Tesselow Breeze', 'none', ['one size'], 14, null],
+	['airline', 'AL', 'Brannick', 'Brannick Line 4', 'none', ['one size'], 6, null],
+	['gas-tight-suit', 'GS', 'Corrivane', 'Corrivane T1', 'none', ['M', 'L', 'XL'], 10, null],
+	['ventilated-suit', 'VS', 'Corrivane', 'Corrivane Ventil', 'none', ['M', 'L'], 6, null],
+	['escape-set', 'ES', 'Brannick', 'Brannick Way Out', 'none', ['one size'], 36, 200],
+	['cylinder', 'CY', 'Corrivane', 'Corrivane 6.8', 'none', ['6.8 L'], 64, 300],
+	['canister-mask', 'CM', 'Tesselow', 'Tesselow Harbour', 'thread', ['M', 'L'], 6, null]
+] as const;
+
+const ROUNDS = 3;
+const STEP_MS = 12_000;
+/** A set whose whistle sounds lower month by month. */
+const DRIFTING_TAG = 'BA-0207';
+
+interface Piece {
+	id: string;
+	tag: string;
+	family: string;
+	ratedBar: number | null;
+	age: number;
+}
+
+/** Items of every other family with a few months of inspections. @returns their ids */
+export async function seedEquipment(seed: Seed): Promise<string[]> {
+	const pieces: Piece[] = [];
+	const rows: (typeof item.$inferInsert)[] = [];
+	for (const [family, prefix, maker, name, mount, sizes, count, ratedBar] of FLEET) {
+		const modelId = seed.chance.uuid();
+		await seed.tx
+			.insert(itemModel)
+			.values({ id: modelId, family, maker, name, mount, ratedBar, filterCount: 2 });
+		for (let i = 0; i < count; i++) {
+			const id = seed.chance.uuid();
+			const tag = `${prefix}-${String(201 + i).padStart(4, '0')}`;
+			const where = PLACES[i % PLACES.length] ?? PLACES[0];
+			const roll = seed.chance.next();
+			const age = roll < 0.86 ? seed.chance.int(1, 20) : seed.chance.int(24, 33);
+			pieces.push({ id, tag, family, ratedBar, age });
+			rows.push({
+				id,
+				tag,
+				family,
+				modelId,
+				size: seed.chance.pick(sizes),
+				serial: `${prefix}${seed.chance.int(10_000, 99_999)}`,
+				placeId: seed.places.get(where.key) ?? '',
+				inUseSince: plusDays(seed.today, -seed.chance.int(200, 1600))
+			});
+		}
+	}
+	await inChunks(rows, (part) => seed.tx.insert(item).values(part));
+	for (let round = ROUNDS - 1; round >= 0; round--) await inspectAll(seed, pieces, round);
+	return pieces.map((piece) => piece.id);
+}
+
+async function inspectAll(seed: Seed, pieces: readonly Piece[], round: number): Promise<void> {
+	const runs = pieces.flatMap((piece) => {
+		const [procedure] = proceduresOf(piece.family);
+		if (!procedure) return [];
+		return [
+			{
+				piece,
+				procedure,
+				id: seed.chance.uuid(),
+				by: seed.person(seed.chance.pick(['ilse', 'odd'])),
+				at: seed.moment(piece.age + round * 30),
+				answers: procedure.steps.map((step) => answerOf(seed, piece, step, round))
+			}
+		];
+	});
+	await inChunks(runs, (part) =>
+		seed.tx.insert(inspectionRun).values(
+			part.map((run) => ({
+				id: run.id,
+				itemId: run.piece.id,
+				procedure: run.procedure.key,
+				procedureVersion: run.procedure.version,
+				startedBy: run.by,
+				startedAt: run.at
+			}))
+		)
+	);
+	await inChunks(
+		runs.flatMap((run) =>
+			run.answers.map((answer, i) => ({
+				id: seed.chance.uuid(),
+				runId: run.id,
+				position: i + 1,
+				step: answer.step,
+				value: answer.value,
+				code: answer.code ?? null,
+				readings: answer.readings ?? null,
+				answeredBy: run.by,
+				answeredAt: new Date(run.at.getTime() + (i + 1) * STEP_MS)
+			}))
+		),
+		(part) => seed.tx.insert(inspectionAnswer).values(part)
+	);
+	await inChunks(
+		runs.map((run) => signed(seed, run.piece, run.procedure, run)),
+		(part) => markSigned(seed.tx, part)
+	);
+}
+
+function signed(
+	seed: Seed,
+	piece: Piece,
+	procedure: Procedure,
+	run: { id: string; by: string; at: Date; answers: AnswerEvent[] }
+) {
+	const seconds = (procedure.steps.length * STEP_MS) / 1000;
+	const verdict = judgeRun(procedure, run.answers, seconds, { ratedBar: piece.ratedBar });
+	const at = new Date(run.at.getTime() + (procedure.steps.length + 1) * STEP_MS);
+	seed.deeds.push({
+		at,
+		by: run.by,
+		action: 'inspection.signed',
+		subject: `run:${run.id}`,
+		itemId: piece.id,
+		payload: { procedure: procedure.key, version: procedure.version, outcome: verdict.outcome }
+	});
+	return { id: run.id, by: run.by, at, ...verdict };
+}
+
+function answerOf(seed: Seed, piece: Piece, step: Step, round: number): AnswerEvent {
+	if (step.ifFitted && seed.chance.next() < 0.7) return { step: step.key, value: 'not fitted' };
+	if (!step.reading) return { step: step.key, value: 'good' };
+	const tenth = (value: number) => Math.round(value);
+	const readings: Readings =
+		step.reading.kind === 'hold'
+			? { start: 294, end: 294 - seed.chance.int(0, 6), seconds: 61 }
+			: step.reading.kind === 'whistle'
+				? { value: piece.tag === DRIFTING_TAG ? 51 + round : tenth(53 + seed.chance.next() * 4) }
+				: { value: tenth((piece.ratedBar ?? 300) * (0.93 + seed.chance.next() * 0.06)) };
+	const judged = judgeReading(step, readings, { ratedBar: piece.ratedBar });
+	return { step: step.key, value: judged.value, code: judged.code, readings };
+}

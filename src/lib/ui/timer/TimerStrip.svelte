@@ -1,0 +1,27 @@
+<script lang="ts">
+	/** Holds that run, on every page, so that another item can be done meanwhile. */
+	import { minutesAndSeconds, secondsLeft, serverClock } from './clock.svelte';
+
+	interface Props {
+		timers: readonly { id: string; runId: string; tag: string; seconds: number; startedAt: Date }[];
+	}
+	let { timers }: Props = $props();
+</script>
+
+{#if timers.length}
+	<ul aria-label="Running holds" class="no-print flex flex-wrap gap-2">
+		{#each timers as timer (timer.id)}
+			{@const left = secondsLeft(timer.startedAt, timer.seconds, serverClock.now)}
+			<li>
+				<a
+					href="/runs/{timer.runId}"
+					class="inline-flex min-h-11 items-center gap-2 border-[1.5px] px-3 no-underline {left
+						? 'border-ink'
+						: 'border-held bg-heldtint font-bold'}"
+					><span class="tag">{timer.tag}</span>
+					{#if left}<span class="font-mono">{minutesAndSeconds(left)}</span>{:else}read the gauge{/if}</a
+				>
+			</li>
+		{/each}
+	</ul>
+{/if}

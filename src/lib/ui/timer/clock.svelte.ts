@@ -1,0 +1,27 @@
+import { browser } from '$app/environment';
+
+const TICK_MS = 250;
+
+/** The server's time, told forward on this device; what runs is counted on it. */
+class ServerClock {
+	now = $state(Date.now());
+	private offset = 0;
+	private ticking: ReturnType<typeof setInterval> | undefined;
+
+	/** Takes the server's time of a page that has just come. */
+	set(serverNow: number): void {
+		this.offset = serverNow - Date.now();
+		this.now = serverNow;
+		if (browser) this.ticking ??= setInterval(() => (this.now = Date.now() + this.offset), TICK_MS);
+	}
+}
+
+export const serverClock = new ServerClock();
+
+/** Seconds that are left of something that runs; never below zero. */
+export const secondsLeft = (startedAt: Date, seconds: number, now: number): number =>
+	Math.max(0, Math.ceil(seconds - (now - startedAt.getTime()) / 1000));
+
+/** 75 → 1:15 */
+export const minutesAndSeconds = (seconds: number): string =>
+	`${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;

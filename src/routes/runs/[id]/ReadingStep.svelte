@@ -1,0 +1,133 @@
+<script lang="ts">
+	/** A step that a reading answers: one figure, or a hold with its clock. The core judges what is typed. */
+	import { untrack } from 'svelte';
+	import type { Step } from '$core/inspection/procedure';
+	import {
+		judgeReading,
+		readingSuspicion,
+		readingText,
+		type Readings
+	} from '$core/inspection/reading';
+	import { InputError } from '$core/verdict';
+	import Because from '$lib/ui/because/Because.svelte';
+	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { minutesAndSeconds, secondsLeft, serverClock } from '$lib/ui/timer/clock.svelte';
+
+	interface Props {
+		step: Step;
+		ratedBar: number | null;
+		timer: { startReading: number; seconds: number; startedAt: Date } | null;
+		/** What stands as the answer. */
+		answered: Readings | null;
+		onread: (readings: Readings) => void;
+		onstart: (start: number) => Promise<void>;
+	}
+	let { step, ratedBar, timer, answered, onread, onstart }: Props = $props();
+	let text = $state('');
+	let field: HTMLInputElement | undefined = $state();
+	const rule = $derived(step.reading);
+	const hold = $derived(rule?.kind === 'hold');
+	const left = $derived(
+		timer ? secondsLeft(timer.startedAt, timer.seconds, serverClock.now) : null
+	);
+	const running = $derived(left !== null && left > 0);
+	const typed = $derived.by(() => {
+		const value = Number(text.trim().replace(',', '.'));
+		return text.trim() === '' || !Number.isFinite(value) ? null : value;
+	});
+	const suspicion = $derived(
+		rule && typed !== null ? readingSuspicion(rule, typed, { ratedBar }) : undefined
+	);
+	const readings = $derived.by((): Readings | null => {
+		if (typed === null) return null;
+		if (!hold) return { value: typed };
+		if (!timer || running) return null;
+		const seconds = Math.floor((serverClock.now - new Date(timer.startedAt).getTime()) / 1000);
+		return { start: timer.startReading, end: typed, seconds };
+	});
+	const judged = $derived.by(() => {
+		const read = readings;
+		if (!read) return null;
+		try {
+			return { ...judgeReading(step, read, { ratedBar }), fault: null };
+		} catch (error) {
+			if (error instanceof InputError) return { fault: error.message, reasons: [], value: null };
+			throw error;
+		}
+	});
+	// A finished clock asks for the reading at once.
+	$effect(() => {
+		void step.key;
+		if (!running) untrack(() => setTimeout(() => field?.focus()));
+	});
+
+	function submit(event: SubmitEvent) {
+		event.preventDefault();
+		if (hold && !timer) {
+			if (typed === null) return;
+			void onstart(typed).then(() => (text = ''));
+			return;
+		}
+		if (readings && judged && !judged.fault) {
+			onread(readings);
+			text = '';
+		}
+	}
+</script>
+
+<div class="mt-4 max-w-[40rem] border-2 border-ink bg-sheet p-4">
+	{#if running && timer}
+		<Reading
+			label="Hold, started at {timer.startReading} bar"
+			value={minutesAndSeconds(left ?? 0)}
+			limit="then read the gauge again"
+		/>
+		<p class="text-soft mt-2">
+			Runs on the server’s clock: you may look at another item meanwhile.
+		</p>
+	{:else}
+		<form onsubmit={submit} class="flex flex-wrap items-end gap-4">
+			<div>
+				<label class="label" for="reading"
+					>{hold
+						? timer
+							? `${rule?.label} after ${timer.seconds} s`
+							: `${rule?.label} before the hold`
+						: rule?.label}, bar</label
+				>
+				<input
+					id="reading"
+					bind:this={field}
+					bind:value={text}
+					inputmode="decimal"
+					autocomplete="off"
+					class="w-36 text-right font-mono text-[1.8rem]! font-semibold"
+				/>
+			</div>
+			<button class="button primary"
+				>{hold && !timer ? `Start ${rule?.seconds} s` : 'Take the reading'} <kbd>Enter</kbd></button
+			>
+			{#if timer}<span class="text-soft">from {timer.startReading} bar</span>{/if}
+		</form>
+		{#if suspicion}<p class="mt-2 text-due" role="status">
+				{typed} does not fit here. In {suspicion.unit} it would be {suspicion.bar.toFixed(0)} bar:
+				<button
+					type="button"
+					class="linkish"
+					onclick={() => {
+						text = String(Math.round((suspicion?.bar ?? 0) * 10) / 10);
+						field?.focus();
+					}}>take {suspicion.bar.toFixed(0)} bar</button
+				>
+			</p>{/if}
+		{#if judged?.fault}<p class="mt-2 font-semibold text-held" role="alert">{judged.fault}</p>
+		{:else if judged?.value}<p
+				class="mt-2 font-semibold {judged.value === 'good' ? 'text-ready' : 'text-held'}"
+				role="status"
+			>
+				{judged.value === 'good' ? 'Within: ' : 'Reject: '}{judged.reasons[0]?.text}
+				<Because title={step.title} reasons={judged.reasons} />
+			</p>{/if}
+	{/if}
+	{#if answered}<p class="text-soft mt-2">Answered with {readingText(answered)}.</p>{/if}
+</div>
