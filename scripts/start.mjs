@@ -4,6 +4,7 @@ import { ensureBuild } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
 import { ensureDependencies } from './lib/dependencies.mjs';
 import { takeLock } from './lib/lock.mjs';
+import { startInstruments } from './lib/instruments.mjs';
 import { bin, root } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { end } from './lib/process.mjs';
@@ -37,7 +38,12 @@ await runMain(async () => {
 			undo.push(cluster.stop);
 			say(`Database on 127.0.0.1:${cluster.port}, in ${cluster.dir}`);
 		}
-		const env = appEnv(external ?? cluster?.url ?? '', { demo });
+		const env = { ...appEnv(external ?? cluster?.url ?? '', { demo }) };
+		if (demo && !process.env.GREVAN_PRESSURE_BENCH) {
+			const simulated = await startInstruments();
+			undo.push(simulated.stop);
+			Object.assign(env, simulated.env);
+		}
 		const said = await migrateAndSeed(env);
 		if (said.trim()) say(said.trim());
 		if (stopping) return;

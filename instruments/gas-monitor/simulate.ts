@@ -1,3 +1,5 @@
+import { Chance } from '../chance.ts';
+
 /** A simulated multi-gas monitor: the log that a day at one of the harbour's places would leave. */
 
 export type Scenario = 'tank' | 'dryer' | 'shed';
@@ -88,7 +90,7 @@ export function monitorLog({
 	everySeconds
 }: MonitorOptions): string {
 	const courses = Object.entries(COURSES[scenario]);
-	const chance = generator(seed);
+	const chance = new Chance(seed);
 	const lines = [['time', ...courses.map(([name]) => name)].join(',')];
 	const count = Math.floor((minutes * 60) / everySeconds);
 	for (let i = 0; i <= count; i++) {
@@ -100,7 +102,7 @@ export function monitorLog({
 	return `${lines.join('\r\n')}\r\n`;
 }
 
-function reading(course: Course, minute: number, minutes: number, chance: () => number): string {
+function reading(course: Course, minute: number, minutes: number, chance: Chance): string {
 	const risen = course.events.reduce((sum, [share, height, lasts]) => {
 		const past = minute - share * minutes;
 		if (past < 0) return sum;
@@ -108,12 +110,6 @@ function reading(course: Course, minute: number, minutes: number, chance: () => 
 		const rise = Math.min(1, past / (lasts / 5));
 		return sum + height * rise * Math.exp(-Math.max(0, past - lasts / 5) / (lasts / 2));
 	}, course.base);
-	const noisy = risen + (chance() + chance() + chance() - 1.5) * course.noise;
+	const noisy = risen + (chance.next() + chance.next() + chance.next() - 1.5) * course.noise;
 	return Math.max(0, noisy).toFixed(course.decimals);
-}
-
-/** Park and Miller's minimal standard generator. */
-function generator(seed: number): () => number {
-	let state = (Math.abs(Math.floor(seed)) % 2147483646) + 1;
-	return () => (state = (state * 48271) % 2147483647) / 2147483647;
 }

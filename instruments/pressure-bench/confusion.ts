@@ -1,13 +1,8 @@
+import { Chance } from '../chance.ts';
 import { mostLossPa } from '../../src/core/bench/pressure-test.ts';
 import { recipeOf } from '../../src/core/bench/recipes.ts';
 import { judgeTrace } from '../../src/core/bench/trace.ts';
-import {
-	benchTrace,
-	Chance,
-	truePressurePa,
-	type BenchOptions,
-	type SensorFault
-} from './simulate.ts';
+import { benchTrace, truePressurePa, type BenchOptions, type SensorFault } from './simulate.ts';
 
 /** How seeded traces with known truth were judged. */
 export interface Confusion {

@@ -2,6 +2,7 @@
  * A simulated closed volume on the pressure bench: elastic, leaking through an orifice, settling towards room
  * temperature, under a drifting barometer, read by a sensor with noise, resolution and faults. Seeded.
  */
+import { Chance } from '../chance.ts';
 
 export type SensorFault =
 	'none' | 'freeze' | 'clip' | 'step' | 'gap' | 'noise' | 'wrong port' | 'unplugged';
@@ -38,26 +39,6 @@ export interface BenchReading {
 const AMBIENT_PA = 101_325;
 const ROOM_C = 20;
 const KELVIN = 273.15;
-
-/** Park and Miller's minimal standard generator, and normal numbers from it. */
-export class Chance {
-	private state: number;
-	constructor(seed: number) {
-		this.state = (Math.abs(Math.floor(seed)) % 2147483646) + 1;
-		for (let i = 0; i < 8; i++) this.next();
-	}
-	next(): number {
-		this.state = (this.state * 48271) % 2147483647;
-		return this.state / 2147483647;
-	}
-	normal(): number {
-		const [u, v] = [Math.max(1e-12, this.next()), this.next()];
-		return Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * v);
-	}
-	between(low: number, high: number): number {
-		return low + this.next() * (high - low);
-	}
-}
 
 /** True pressure without any sensor, s seconds into the hold; the leak falls with the pressure. */
 export function truePressurePa(options: BenchOptions, s: number): number {

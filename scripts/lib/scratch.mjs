@@ -2,6 +2,7 @@ import { appEnv, migrateAndSeed, startWeb } from './app.mjs';
 import { ensureBuild } from './build.mjs';
 import { removeCluster, startCluster } from './cluster.mjs';
 import { ensureDependencies } from './dependencies.mjs';
+import { startInstruments } from './instruments.mjs';
 import { ensureSystemPackages } from './system.mjs';
 
 /**
@@ -19,7 +20,12 @@ export async function withScratchApp(purpose, { seed = {} }, work) {
 	const cluster = await startCluster(name, { durable: false, port: 54_521 });
 	try {
 		const clusterMs = performance.now() - began;
-		const env = { ...appEnv(cluster.url, { demo: true, name }), LOG_LEVEL: 'silent' };
+		const simulated = await startInstruments();
+		const env = {
+			...appEnv(cluster.url, { demo: true, name }),
+			...simulated.env,
+			LOG_LEVEL: 'silent'
+		};
 		const seeding = performance.now();
 		await migrateAndSeed({ ...env, ...seed });
 		const seedMs = performance.now() - seeding;
@@ -30,6 +36,7 @@ export async function withScratchApp(purpose, { seed = {} }, work) {
 			await work({ address: web.address, env, timings: { clusterMs, seedMs, webMs } });
 		} finally {
 			await web.stop();
+			await simulated.stop();
 		}
 	} finally {
 		await cluster.halt();

@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
 	benchTrace,
-	Chance,
 	truePressurePa,
 	type BenchOptions
 } from '../../../instruments/pressure-bench/simulate.ts';
 import { theilSen } from '../stats/theil-sen.ts';
 import { InputError } from '../verdict.ts';
 import { fillTest, holdTest, suspectUnit, whistleTest } from './breathing-apparatus.ts';
+import { Chance } from '../../../instruments/chance.ts';
 import { confusion } from '../../../instruments/pressure-bench/confusion.ts';
 import { pressureTest, thermalPaPerK } from './pressure-test.ts';
 import { PA_PER_INCH_WATER, RECIPES, recipeOf } from './recipes.ts';

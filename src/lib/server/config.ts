@@ -5,6 +5,11 @@ const schema = z.object({
 	GREVAN_SECRET: z.string().min(32, 'must be at least 32 characters'),
 	/** Address that people reach the app under. */
 	ORIGIN: z.string().optional(),
+	/** Where the pressure bench listens, such as 127.0.0.1:4100; none without it. */
+	GREVAN_PRESSURE_BENCH: z
+		.string()
+		.regex(/^[\w.-]+:\d+$/, 'must be host:port')
+		.optional(),
 	/** Set in demo mode only. */
 	GREVAN_DEMO_PASSWORD: z.string().optional(),
 	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')

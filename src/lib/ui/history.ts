@@ -54,6 +54,8 @@ const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'substance.added': (p) => `Substance added: ${text(p.name)}`,
 	'substance.corrected': (p) => `Substance corrected: ${text(p.name)}. ${text(p.why)}`,
 	'substances.imported': (p) => `${text(p.rows)} substances imported. ${text(p.why)}`,
+	'bench.started': (p) => `Bench test started: ${text(p.recipe)}`,
+	'bench.judged': (p) => `Bench test ${text(p.recipe)}: ${text(p.outcome)}. ${text(p.why)}`,
 	'plan.made': (p) => `Hazard plan made: ${text(p.task)}`,
 	'plan.changed': (p) => `Hazard plan changed: ${text(p.task)}, version ${text(p.version)}`
 };

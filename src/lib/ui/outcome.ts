@@ -1,3 +1,4 @@
+import type { TestOutcome } from '$core/bench/breathing-apparatus';
 import type { HazardOutcome } from '$core/hazards/decision';
 
 /** How an outcome is said in a list. */
@@ -16,4 +17,12 @@ export const OUTCOME_SENTENCES: Record<HazardOutcome, string> = {
 	'self-contained': 'Own air supply, positive pressure, full face',
 	'escape set': 'An escape set, for leaving only',
 	stop: 'Stop: nobody goes in'
+};
+
+/** The mark of a bench test's outcome. */
+export const BENCH_MARKS: Record<TestOutcome, 'good' | 'watch' | 'reject' | 'overdue'> = {
+	pass: 'good',
+	'pass, marginal': 'watch',
+	fail: 'reject',
+	repeat: 'overdue'
 };

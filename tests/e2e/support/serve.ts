@@ -1,4 +1,5 @@
 import postgres from 'postgres';
+import { startInstruments } from '../../../scripts/lib/instruments.mjs';
 import { PEOPLE } from '../../../src/lib/server/demo/scenario';
 import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
@@ -11,7 +12,12 @@ export default async function serve(): Promise<() => Promise<void>> {
 	await root.unsafe('drop database if exists browser with (force)');
 	await root.unsafe('create database browser');
 	const url = admin.replace(/\/[^/]*$/, '/browser');
-	const env = { ...appEnv(url, { demo: true, name: 'browser' }), LOG_LEVEL: 'error' };
+	const simulated = await startInstruments();
+	const env = {
+		...appEnv(url, { demo: true, name: 'browser' }),
+		...simulated.env,
+		LOG_LEVEL: 'error'
+	};
 	await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
 	const web = await startWeb(env, { port: 8460, quiet: true });
 	process.env.APP_URL = web.address;
@@ -19,6 +25,7 @@ export default async function serve(): Promise<() => Promise<void>> {
 	process.env.APP_SESSIONS = JSON.stringify(await sessions(web.address));
 	return async () => {
 		await web.stop();
+		await simulated.stop();
 		await root.unsafe('drop database browser with (force)');
 		await root.end();
 		forgetSecrets('browser');

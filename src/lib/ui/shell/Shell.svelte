@@ -6,6 +6,7 @@
 	import CalendarDays from '@lucide/svelte/icons/calendar-days';
 	import ClipboardList from '@lucide/svelte/icons/clipboard-list';
 	import Cylinder from '@lucide/svelte/icons/cylinder';
+	import Gauge from '@lucide/svelte/icons/gauge';
 	import FlaskConical from '@lucide/svelte/icons/flask-conical';
 	import Archive from '@lucide/svelte/icons/archive';
 	import ShieldHalf from '@lucide/svelte/icons/shield-half';
@@ -30,6 +31,7 @@
 		{ href: '/hazards', name: 'Hazards', icon: FlaskConical },
 		{ href: '/filters', name: 'Filters', icon: Cylinder },
 		{ href: '/items', name: 'Items', icon: ShieldHalf, also: '/runs' },
+		{ href: '/bench', name: 'Bench', icon: Gauge },
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
 		{ href: '/faults', name: 'Faults', icon: Wrench },
 		{ href: '/records', name: 'Records', icon: Archive }

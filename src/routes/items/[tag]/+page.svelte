@@ -58,7 +58,7 @@
 	>
 	<h1>{data.model.name}</h1>
 	<p class="text-soft">
-		half mask · size {data.item.size} · {data.place} · serial
+		{airway.name.toLowerCase()} · size {data.item.size} · {data.place} · serial
 		<span class="font-mono">{data.item.serial}</span>
 	</p>
 	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"
@@ -76,8 +76,9 @@
 	/>
 </div>
 <p class="text-soft mt-1 hidden text-[0.86rem] md:block">
-	left above, right below · dashed room air, plain inside the mask · thin line: what holds it ·
-	choose a station to see it
+	{airway.stations.some((s) => s.side) ? 'left above, right below · ' : ''}dashed room air, double
+	high pressure, thick medium pressure, plain inside · thin line: what holds it · choose a station
+	to see it
 </p>
 
 {#if form?.fault}<div class="mt-4">

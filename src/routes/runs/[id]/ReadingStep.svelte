@@ -25,6 +25,8 @@
 	let { step, ratedBar, timer, answered, onread, onstart }: Props = $props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
+	/** The figure was meant as typed, although it fits another unit better. */
+	let meant = $state<number | null>(null);
 	const rule = $derived(step.reading);
 	const hold = $derived(rule?.kind === 'hold');
 	const left = $derived(
@@ -36,7 +38,9 @@
 		return text.trim() === '' || !Number.isFinite(value) ? null : value;
 	});
 	const suspicion = $derived(
-		rule && typed !== null ? readingSuspicion(rule, typed, { ratedBar }) : undefined
+		rule && typed !== null && typed !== meant
+			? readingSuspicion(rule, typed, { ratedBar })
+			: undefined
 	);
 	const readings = $derived.by((): Readings | null => {
 		if (typed === null) return null;
@@ -63,6 +67,8 @@
 
 	function submit(event: SubmitEvent) {
 		event.preventDefault();
+		// Never guessed and never taken in silence: the person says which it was.
+		if (suspicion) return;
 		if (hold && !timer) {
 			if (typed === null) return;
 			void onstart(typed).then(() => (text = ''));
@@ -118,6 +124,15 @@
 						text = String(Math.round((suspicion?.bar ?? 0) * 10) / 10);
 						field?.focus();
 					}}>take {suspicion.bar.toFixed(0)} bar</button
+				>
+				or
+				<button
+					type="button"
+					class="linkish"
+					onclick={() => {
+						meant = typed;
+						field?.focus();
+					}}>it is {typed} bar</button
 				>
 			</p>{/if}
 		{#if judged?.fault}<p class="mt-2 font-semibold text-held" role="alert">{judged.fault}</p>

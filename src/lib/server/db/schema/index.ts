@@ -1,5 +1,6 @@
 export * from './accounts.ts';
 export * from './audit.ts';
+export * from './bench.ts';
 export * from './faults.ts';
 export * from './filters.ts';
 export * from './hazards.ts';

@@ -1,0 +1,66 @@
+import { sql } from 'drizzle-orm';
+import {
+	check,
+	doublePrecision,
+	index,
+	integer,
+	jsonb,
+	pgTable,
+	primaryKey,
+	text,
+	timestamp,
+	uuid
+} from 'drizzle-orm/pg-core';
+import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts';
+import type { TraceSample } from '../../../../core/bench/trace.ts';
+import type { Reason } from '../../../../core/verdict.ts';
+import { user } from './accounts.ts';
+import { item } from './register.ts';
+
+/** A test on the bench. Its readings are in chunks of their own; its verdict is never changed once given. */
+export const benchTest = pgTable(
+	'bench_test',
+	{
+		id: uuid('id').primaryKey(),
+		itemId: uuid('item_id')
+			.notNull()
+			.references(() => item.id),
+		recipe: text('recipe').notNull(),
+		recipeVersion: integer('recipe_version').notNull(),
+		/** What the instrument calls itself, or the name of the file it came from. */
+		instrument: text('instrument').notNull(),
+		volumeL: doublePrecision('volume_l'),
+		startedBy: text('started_by')
+			.notNull()
+			.references(() => user.id),
+		startedAt: timestamp('started_at', { withTimezone: true }).notNull(),
+		endedAt: timestamp('ended_at', { withTimezone: true }),
+		outcome: text('outcome').$type<TestOutcome>(),
+		reasons: jsonb('reasons').$type<Reason[]>(),
+		leakPaPerMin: doublePrecision('leak_pa_per_min'),
+		startPa: doublePrecision('start_pa'),
+		correctedEndPa: doublePrecision('corrected_end_pa'),
+		/** Which process listens to the instrument, and until when it need not be asked again. */
+		leaseBy: uuid('lease_by'),
+		leaseUntil: timestamp('lease_until', { withTimezone: true })
+	},
+	(t) => [
+		index('bench_test_item').on(t.itemId, t.startedAt),
+		index('bench_test_open').on(t.endedAt),
+		check('bench_test_ended_whole', sql`(${t.endedAt} is null) = (${t.outcome} is null)`)
+	]
+);
+
+/** Readings as they came, in order. Append-only. */
+export const benchChunk = pgTable(
+	'bench_chunk',
+	{
+		testId: uuid('test_id')
+			.notNull()
+			.references(() => benchTest.id),
+		/** Index of its first reading. */
+		first: integer('first').notNull(),
+		samples: jsonb('samples').$type<TraceSample[]>().notNull()
+	},
+	(t) => [primaryKey({ columns: [t.testId, t.first] })]
+);
