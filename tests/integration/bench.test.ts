@@ -1,0 +1,286 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { benchTrace } from '../../instruments/pressure-bench/simulate.ts';
+import {
+	importTrace,
+	instruments,
+	resumeTests,
+	samplesOf,
+	startTest,
+	testPage,
+	traceCsv
+} from '../../src/lib/server/bench.ts';
+import { benchTest, item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { pressureBenchAt } from '../../src/lib/server/instruments/pressure-bench.ts';
+import {
+	answer,
+	runPage,
+	runningTimers,
+	signRun,
+	startRun,
+	startTimer
+} from '../../src/lib/server/inspections.ts';
+import { itemPage } from '../../src/lib/server/items.ts';
+import { rebuildState } from '../../src/lib/server/readiness.ts';
+import { procedureFor } from '../../src/core/data/procedures.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+let bench: ChildProcess;
+let address: string;
+const tech = (now?: Date) => yard.as(yard.people.technician, now);
+
+/** A piece of equipment of another family. */
+async function add(family: string, tag: string, ratedBar: number | null = null): Promise<string> {
+	const [modelId, id] = [randomUUID(), randomUUID()];
+	await test.db
+		.insert(itemModel)
+		.values({ id: modelId, family, maker: 'T', name: `T ${tag}`, mount: 'none', ratedBar });
+	await test.db
+		.insert(item)
+		.values({ id, tag, family, modelId, size: 'M', placeId: yard.place, inUseSince: '2025-01-01' });
+	await rebuildState(test.db, [id], SITE);
+	return id;
+}
+
+async function startBench(): Promise<void> {
+	bench = spawn('node_modules/.bin/tsx', ['instruments/pressure-bench/main.ts'], {
+		stdio: ['ignore', 'pipe', 'inherit', 'ipc']
+	});
+	const port = await new Promise<string>((resolve) =>
+		bench.stdout?.once('data', (text: Buffer) => resolve(text.toString().trim()))
+	);
+	address = `127.0.0.1:${port}`;
+}
+
+beforeAll(startBench);
+beforeEach(async () => {
+	await test?.close();
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+});
+// Nothing may listen on when the database goes.
+afterEach(async () => {
+	await test.db
+		.update(benchTest)
+		.set({ leaseUntil: new Date(0) })
+		.where(eq(benchTest.recipe, 'none'));
+});
+afterAll(async () => {
+	bench.kill();
+	await test.close();
+});
+
+describe('a set with readings', () => {
+	const procedure = procedureFor('ba-set', 'bench');
+	const at = (s: number) => new Date(Date.parse('2026-11-24T10:00:00Z') + s * 1000);
+	const give = (runId: string, step: string, part: object, now = at(0)) =>
+		answer(tech(now), SITE, { id: randomUUID(), runId, step, value: 'good', seen: 1000, ...part });
+
+	async function begin(): Promise<string> {
+		await add('ba-set', 'BA-0001', 300);
+		const { id } = await startRun(tech(), {
+			id: randomUUID(),
+			tag: 'BA-0001',
+			procedure: procedure.key
+		});
+		for (const s of procedure.steps)
+			if (!s.reading) await give(id, s.key, s.ifFitted ? { value: 'not fitted' } : {});
+		await give(id, 'cyl-fill', { readings: { value: 294 } });
+		return id;
+	}
+
+	it('takes the time of a hold from the server’s clock, whatever the page says', async () => {
+		const id = await begin();
+		const timer = randomUUID();
+		await startTimer(tech(at(0)), { id: timer, runId: id, step: 'hold', start: 294 });
+		await startTimer(tech(at(5)), { id: timer, runId: id, step: 'hold', start: 294 });
+		expect(await runningTimers(test.db)).toMatchObject([{ tag: 'BA-0001', seconds: 60 }]);
+		const hasty = give(id, 'hold', { readings: { start: 294, end: 293, seconds: 600 } }, at(30));
+		await expectFault(hasty, 'invalid', /Held 30 s only/);
+		await give(id, 'hold', { readings: { start: 1, end: 293 } }, at(61));
+		const page = await runPage(tech(), id);
+		expect(page.answers.find((a) => a.step === 'hold')).toMatchObject({
+			value: 'good',
+			readings: { start: 294, end: 293, seconds: 61 }
+		});
+		expect(page.timers).toEqual([]);
+	});
+
+	it('a late whistle holds the set at once, by the core and not by the page', async () => {
+		const id = await begin();
+		await give(id, 'hold', { readings: { start: 294, end: 292, seconds: 60 } });
+		await give(id, 'whistle', { value: 'good', readings: { value: 47 } });
+		const state = await itemPage(tech(), SITE, 'BA-0001');
+		expect(state.verdict.outcome).toBe('held');
+		expect(state.defects).toMatchObject([{ station: 'whistle', code: 'WHL' }]);
+		await signRun(tech(), SITE, id);
+		expect((await runPage(tech(), id)).run.outcome).toBe('fail');
+	});
+
+	it('is not answered good without its reading, nor by one that cannot be', async () => {
+		const id = await begin();
+		await expectFault(give(id, 'whistle', {}), 'invalid', /type what was read/);
+		await expectFault(
+			give(id, 'whistle', { readings: { value: 4350 } }),
+			'invalid',
+			/more than a gauge shows/
+		);
+		await expectFault(
+			startTimer(tech(), { id: randomUUID(), runId: id, step: 'whistle', start: 200 }),
+			'invalid',
+			/takes no hold/
+		);
+		await expectFault(
+			startRun(tech(), { id: randomUUID(), tag: 'HM-0001', procedure: procedure.key }),
+			'invalid',
+			/no such procedure/
+		);
+	});
+});
+
+describe('a test on the bench', { timeout: 60_000 }, () => {
+	const start = (part: object = {}, id = randomUUID()) =>
+		startTest(tech(), SITE, address, {
+			id,
+			tag: 'GS-0001',
+			recipe: 'suit-en',
+			volumeL: 600,
+			misbehave: { leakPaPerMin: 10, temperatureRiseK: 0, fault: 'none', seed: 3, speed: 120 },
+			...part
+		}).then(() => id);
+	const misbehave = (part: object) => ({
+		misbehave: {
+			leakPaPerMin: 10,
+			temperatureRiseK: 0,
+			fault: 'none',
+			seed: 3,
+			speed: 120,
+			...part
+		}
+	});
+	async function ended(id: string) {
+		for (let tries = 0; tries < 300; tries++) {
+			const { test: row } = await testPage(test.db, id);
+			if (row.endedAt) return row;
+			await new Promise((resolve) => setTimeout(resolve, 100));
+		}
+		throw new Error('the test did not end');
+	}
+
+	beforeEach(async () => {
+		await add('gas-tight-suit', 'GS-0001');
+	});
+
+	it('is listened to, kept whole, judged and exported', async () => {
+		expect(await instruments(address)).toMatchObject([{ live: true }]);
+		const id = await start();
+		const row = await ended(id);
+		expect(row.outcome).toBe('pass');
+		expect(row.leakPaPerMin).toBeGreaterThan(8);
+		const samples = await samplesOf(test.db, id);
+		expect(samples).toHaveLength(721);
+		expect(samples.map((x) => x.s)).toEqual(Array.from({ length: 721 }, (_, i) => i / 2));
+		expect((await traceCsv(test.db, id)).split('\r\n')).toHaveLength(723);
+		await expect(test.raw`update bench_test set outcome = 'fail'`).rejects.toThrow(/never changed/);
+		await expect(test.raw`delete from bench_chunk`).rejects.toThrow(/append-only/);
+	});
+
+	it('a leak holds the suit at once', async () => {
+		await ended(await start(misbehave({ leakPaPerMin: 80 })));
+		const page = await itemPage(tech(), SITE, 'GS-0001');
+		expect(page.verdict.outcome).toBe('held');
+		expect(page.defects).toMatchObject([{ code: 'LEAK', station: 'sleeves' }]);
+	});
+
+	it('a temperature that would turn the verdict, or a sensor that lies, is repeated and holds nothing', async () => {
+		const cold = await ended(await start(misbehave({ leakPaPerMin: 12, temperatureRiseK: -1.2 })));
+		expect(cold.outcome).toBe('repeat');
+		expect(cold.reasons?.[0]?.rule).toBe('pressure.correction-decides');
+		const stuck = await ended(await start(misbehave({ fault: 'freeze' })));
+		expect(stuck.reasons?.[0]?.rule).toBe('trace.frozen');
+		expect((await itemPage(tech(), SITE, 'GS-0001')).defects).toEqual([]);
+	});
+
+	it('garbage lines are asked for again, never taken', async () => {
+		const row = await ended(await start(misbehave({ fault: 'garbage' })));
+		expect(row.outcome).toBe('pass');
+		expect(await samplesOf(test.db, row.id)).toHaveLength(721);
+	});
+
+	it('is taken up where it stood by whoever comes after', async () => {
+		const id = await start(misbehave({ speed: 60 }));
+		await new Promise((resolve) => setTimeout(resolve, 800));
+		await resumeTests(test.db, SITE, address);
+		await ended(id);
+		expect(await samplesOf(test.db, id)).toHaveLength(721);
+	});
+
+	it('a file is judged the same way, and a bad one is named by its row', async () => {
+		const csv = (leakPaPerMin: number) =>
+			`s;Pa\n${benchTrace({ seed: 9, setPa: 1650, seconds: 360, perSecond: 2, leakPaPerMin })
+				.map((x) => `${String(x.s).replace('.', ',')};${x.pa.toFixed(1).replace('.', ',')}`)
+				.join('\n')}`;
+		const bring = (text: string, id = randomUUID()) =>
+			importTrace(tech(), SITE, {
+				id,
+				tag: 'GS-0001',
+				recipe: 'suit-en',
+				volumeL: null,
+				file: 'old bench.csv',
+				bytes: new TextEncoder().encode(text)
+			}).then(() => id);
+		expect((await ended(await bring(csv(12)))).outcome).toBe('pass');
+		expect((await ended(await bring(csv(90)))).outcome).toBe('fail');
+		await expectFault(bring('s,Pa\n0,1650\n1,high\n'), 'invalid', /Row 3, Pa: “high”/);
+		await expectFault(bring('s,Pa\n1,1650\n0,1649\n'), 'invalid', /Row 3: its time/);
+	});
+
+	it('is refused where it cannot be', async () => {
+		await expectFault(start({ recipe: 'mask-full-face' }), 'invalid', /not tested by this recipe/);
+		await expectFault(start({ tag: 'HM-0001' }), 'invalid', /not tested by this recipe/);
+		const id = await start(misbehave({ speed: 30 }));
+		await expectFault(start(), 'conflict', /busy/);
+		await ended(id);
+		const away = startTest(tech(), SITE, '127.0.0.1:9', {
+			id: randomUUID(),
+			tag: 'GS-0001',
+			recipe: 'suit-en',
+			volumeL: null
+		});
+		await expectFault(away, 'unavailable', /cannot be reached/);
+		await expectFault(
+			startTest(yard.as(yard.people.viewer), SITE, address, {
+				id: randomUUID(),
+				tag: 'GS-0001',
+				recipe: 'suit-en',
+				volumeL: null
+			}),
+			'forbidden',
+			/viewer/
+		);
+	});
+});
+
+describe('the line protocol', () => {
+	it('answers errors by name and keeps its order', async () => {
+		const client = pressureBenchAt(address);
+		const [name, done] = await Promise.all([client.identify(), client.done()]);
+		expect(name).toMatch(/^GREVAN,PRESSURE-BENCH/);
+		expect(typeof done).toBe('boolean');
+		await expect(client.start({ setPa: NaN, seconds: 1, perSecond: 1 })).rejects.toThrow(/-104/);
+		client.close();
+		expect(await client.identify()).toMatch(/GREVAN/);
+		client.close();
+	});
+});
