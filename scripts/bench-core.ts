@@ -4,6 +4,7 @@ import { adsorbateOf, serviceLife } from '../src/core/filters/service-life.ts';
 import { walkSweep } from '../src/core/filters/sweep.ts';
 import { DEFAULT_BED } from '../src/core/filters/wheeler-jonas.ts';
 import { whatWouldChange } from '../src/core/hazards/changes.ts';
+import { confusion } from '../instruments/pressure-bench/confusion.ts';
 import { DEFAULT_FACTS } from '../src/core/hazards/facts.ts';
 import { decide } from '../src/core/hazards/ladder.ts';
 
@@ -57,3 +58,17 @@ time('sweep of 100,000 cases', 1, () => {
 	});
 	while (!walk.next().done);
 });
+
+const table = confusion(500);
+console.log('\nBench: 500 seeded traces with known truth');
+for (const [truth, verdicts] of Object.entries(table.table))
+	console.log(
+		truth.padEnd(28),
+		Object.entries(verdicts)
+			.map(([verdict, n]) => `${verdict} ${n}`)
+			.join(', ')
+	);
+console.log('leaking, passed beyond the guard band'.padEnd(44), table.leakingPassed);
+console.log(`repeated without cause, of ${table.sound}`.padEnd(44), table.wrongRepeat);
+console.log('sensor fault, not repeated'.padEnd(44), table.faultyNotRepeated);
+time('judging one trace', 20, () => confusion(1));

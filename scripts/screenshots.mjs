@@ -107,6 +107,14 @@ await runMain(() =>
 			}
 			await page.keyboard.press('Enter');
 			await page.getByRole('heading', { name: /Passed/ }).waitFor();
+			await go('/bench');
+			await page.getByLabel('Item').fill('GS-0203');
+			await page.getByLabel('Recipe').selectOption('suit-en');
+			await page.getByLabel('Volume, litres').fill('620');
+			await page.getByRole('button', { name: 'Start the hold' }).click();
+			await page.getByTestId('verdict').waitFor({ timeout: 60_000 });
+			await page.waitForTimeout(500);
+			await shoot('bench');
 			await go('/faults');
 			await shoot('faults');
 			await page.getByRole('link', { name: /HM-0114/ }).click();
