@@ -147,6 +147,7 @@ function massOfFormula(formula: string): number {
 export const keyOf = (name: string): string =>
 	name
 		.normalize('NFKD')
+		.replaceAll(/\p{M}/gu, '')
 		.toLowerCase()
 		.replaceAll(/[^a-z0-9]+/g, '-')
 		.replaceAll(/^-|-$/g, '')

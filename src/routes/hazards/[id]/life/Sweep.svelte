@@ -22,6 +22,7 @@
 		['flowLPerMin', 'Flow, L/min'],
 		['temperatureC', 'Temperature, °C']
 	] as const;
+	const PARTS = ['from', 'to', 'steps'] as const;
 	let ranges = $state(
 		untrack(() => ({
 			concentrationPpm: {
@@ -98,30 +99,14 @@
 		{#each FIELDS as [key, label] (key)}
 			<fieldset class="flex items-end gap-2">
 				<legend class="label">{label}</legend>
-				<label
-					><span class="text-soft block text-[0.85rem]">from</span><input
-						type="number"
-						step="any"
-						class="w-20 font-mono"
-						bind:value={ranges[key].from}
-					/></label
-				>
-				<label
-					><span class="text-soft block text-[0.85rem]">to</span><input
-						type="number"
-						step="any"
-						class="w-20 font-mono"
-						bind:value={ranges[key].to}
-					/></label
-				>
-				<label
-					><span class="text-soft block text-[0.85rem]">steps</span><input
-						type="number"
-						min="1"
-						class="w-16 font-mono"
-						bind:value={ranges[key].steps}
-					/></label
-				>
+				{#each PARTS as part (part)}<label
+						><span class="text-soft block text-[0.85rem]">{part}</span><input
+							type="number"
+							step="any"
+							class="{part === 'steps' ? 'w-16' : 'w-20'} font-mono"
+							bind:value={ranges[key][part]}
+						/></label
+					>{/each}
 			</fieldset>
 		{/each}
 		{#if running}<button type="button" class="button" onclick={stop}>Stop</button>
