@@ -71,7 +71,7 @@ test('the database is away for ten seconds: said plainly, nothing lost, nothing 
 		await page.reload();
 		await expect(page.getByRole('main').getByRole('status')).toContainText('5 of 15');
 		await other.reload();
-		await expect(other.getByRole('heading', { level: 1, name: 'Half masks' })).toBeVisible();
+		await expect(other.getByRole('heading', { level: 1, name: 'Items' })).toBeVisible();
 	} finally {
 		await web.stop();
 		await cut.close();

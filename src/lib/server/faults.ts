@@ -124,13 +124,14 @@ export function openDefects(db: Connection, limit = 200) {
 		.limit(limit);
 }
 
-/** How often each station failed, over all time; withdrawn reports are not counted. */
+/** How often each station of each family failed, over all time; withdrawn reports are not counted. */
 export function faultsByStation(db: Connection) {
 	return db
-		.select({ station: defect.station, n: count() })
+		.select({ family: item.family, station: defect.station, n: count() })
 		.from(defect)
+		.innerJoin(item, eq(item.id, defect.itemId))
 		.where(or(isNull(defect.closedHow), ne(defect.closedHow, 'withdrawn')))
-		.groupBy(defect.station);
+		.groupBy(item.family, defect.station);
 }
 
 /** A defect with everything its page shows. */

@@ -7,7 +7,8 @@ export const load: PageServerLoad = (event) =>
 		const { db } = contextOf(event);
 		const [open, byStation] = await Promise.all([openDefects(db), faultsByStation(db)]);
 		return {
-			open: open.map(({ defect, tag, place, by }) => ({ ...defect, tag, place, by })),
-			byStation
+			open: open.map(({ defect, ...row }) => ({ ...defect, ...row })),
+			byStation,
+			family: event.url.searchParams.get('family')
 		};
 	});

@@ -1,16 +1,32 @@
 <script lang="ts">
 	import { format } from 'date-fns';
-	import { airwayOf, stationOf } from '$core/data/families';
+	import { airwayOf, FAMILIES, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
 	let { data } = $props();
-	const airway = airwayOf('half-mask');
+	/** Families with faults in the order of the register, each with its count. */
+	const families = $derived(
+		FAMILIES.map((family) => ({
+			...family,
+			n: data.byStation
+				.filter((row) => row.family === family.family)
+				.reduce((sum, row) => sum + row.n, 0)
+		})).filter((family) => family.n)
+	);
+	const airway = $derived(
+		families.find((family) => family.family === data.family) ??
+			families.reduce((most, family) => (family.n > most.n ? family : most), {
+				...airwayOf('half-mask'),
+				n: 0
+			})
+	);
+	const here = $derived(data.byStation.filter((row) => row.family === airway.family));
 	const marks = $derived(
 		Object.fromEntries(
 			airway.stations.map((station) => {
-				const n = data.byStation.find((row) => row.station === station.key)?.n ?? 0;
+				const n = here.find((row) => row.station === station.key)?.n ?? 0;
 				return [
 					station.key,
 					{
@@ -22,7 +38,6 @@
 			})
 		)
 	);
-	const all = $derived(data.byStation.reduce((sum, row) => sum + row.n, 0));
 </script>
 
 <svelte:head><title>Faults · Grevan</title></svelte:head>
@@ -32,9 +47,22 @@
 </div>
 <section class="mt-3" aria-labelledby="where">
 	<h2 id="where">
-		Where half masks fail: {all} so far{all < 20 ? ', a small number' : ''}; marks grow with the
-		count
+		Where they fail, {airway.plural.toLowerCase()}: {airway.n} so far{airway.n < 20
+			? ', a small number'
+			: ''}; marks grow with the count
 	</h2>
+	{#if families.length > 1}
+		<nav aria-label="Kinds of equipment with faults" class="flex flex-wrap gap-x-5">
+			{#each families as family (family.family)}
+				<a
+					class="linkish flex min-h-11 items-center"
+					class:font-semibold={family.family === airway.family}
+					aria-current={family.family === airway.family ? 'true' : undefined}
+					href="/faults?family={family.family}">{family.plural} ({family.n})</a
+				>
+			{/each}
+		</nav>
+	{/if}
 	<Airway stations={airway.stations} {marks} label="Faults along the airway" />
 </section>
 <section aria-labelledby="open" class="mt-6">
@@ -55,7 +83,7 @@
 					<span class="tag">{row.tag}</span>
 					<span class="tag">{row.code}</span>
 					<span class="col-span-2 col-start-2 md:col-span-1 md:col-start-auto"
-						><b class="font-semibold">{stationOf('half-mask', row.station).name}</b>: {rejectCode(
+						><b class="font-semibold">{stationOf(row.family, row.station).name}</b>: {rejectCode(
 							row.code
 						).name}{row.reports > 1 ? ` · ${row.reports} reports` : ''}</span
 					>
