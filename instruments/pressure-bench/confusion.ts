@@ -2,7 +2,7 @@ import { Chance } from '../chance.ts';
 import { mostLossPa } from '../../src/core/bench/pressure-test.ts';
 import { recipeOf } from '../../src/core/bench/recipes.ts';
 import { judgeTrace } from '../../src/core/bench/trace.ts';
-import { benchTrace, truePressurePa, type BenchOptions, type SensorFault } from './simulate.ts';
+import { benchTrace, SENSOR_FAULTS, truePressurePa, type BenchOptions } from './simulate.ts';
 
 /** How seeded traces with known truth were judged. */
 export interface Confusion {
@@ -20,15 +20,6 @@ export interface Confusion {
 }
 
 const UNCERTAINTY_PA = 3;
-const FAULTS: readonly SensorFault[] = [
-	'freeze',
-	'step',
-	'gap',
-	'noise',
-	'wrong port',
-	'unplugged',
-	'clip'
-];
 /** A measured change below this calls for no repeat unless it turns the verdict. */
 const LITTLE_K = 0.15;
 
@@ -47,7 +38,9 @@ export function confusion(cases: number, seed = 20_261): Confusion {
 	};
 	for (let i = 0; i < cases; i++) {
 		const fault =
-			chance.next() < 0.2 ? (FAULTS[Math.floor(chance.next() * FAULTS.length)] ?? 'none') : 'none';
+			chance.next() < 0.2
+				? (SENSOR_FAULTS[Math.floor(chance.next() * SENSOR_FAULTS.length)] ?? 'none')
+				: 'none';
 		const warm =
 			chance.next() < 0.4 ? chance.between(-1.5, 1.5) : chance.between(-LITTLE_K, LITTLE_K);
 		const options: BenchOptions = {

@@ -1,11 +1,15 @@
 // The simulated pressure bench as a process of its own: a plain line protocol over TCP on loopback, in the style of
 // the open SCPI standard. Prints the port it listens on. Ends with the process that started it.
 import { createServer, type AddressInfo, type Socket } from 'node:net';
-import { benchTrace, type BenchOptions, type BenchReading, type SensorFault } from './simulate.ts';
+import {
+	benchTrace,
+	SENSOR_FAULTS,
+	type BenchOptions,
+	type BenchReading,
+	type SensorFault
+} from './simulate.ts';
 
-const FAULTS: readonly SensorFault[] = [
-	...(['none', 'freeze', 'clip', 'step', 'gap', 'noise', 'wrong port', 'unplugged'] as const)
-];
+const FAULTS: readonly SensorFault[] = ['none', ...SENSOR_FAULTS];
 
 /** One bench; every connection speaks to the same one. */
 class Bench {

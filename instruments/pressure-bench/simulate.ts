@@ -4,8 +4,17 @@
  */
 import { Chance } from '../chance.ts';
 
-export type SensorFault =
-	'none' | 'freeze' | 'clip' | 'step' | 'gap' | 'noise' | 'wrong port' | 'unplugged';
+/** How the sensor can lie. */
+export const SENSOR_FAULTS = [
+	'freeze',
+	'clip',
+	'step',
+	'gap',
+	'noise',
+	'wrong port',
+	'unplugged'
+] as const;
+export type SensorFault = 'none' | (typeof SENSOR_FAULTS)[number];
 
 export interface BenchOptions {
 	seed: number;

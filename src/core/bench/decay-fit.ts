@@ -1,5 +1,5 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { median } from '../stats/theil-sen.ts';
+import { MAD_TO_SD, median } from '../stats/theil-sen.ts';
 
 /** p(t) = level + slope·t + settling·exp(−t/τ). */
 export interface DecayFit {
@@ -14,8 +14,6 @@ export interface DecayFit {
 
 /** Points the fit is made on at most; more are averaged in groups. */
 const MOST_POINTS = 72;
-/** From the median absolute deviation to the standard deviation of a normal sample. Published: any statistics text. */
-const MAD_TO_SD = 1.4826;
 /** Part by which the exponential must better the straight line to be believed. */
 const WORTH = 0.85;
 

@@ -1,4 +1,4 @@
-import { median } from '../stats/theil-sen.ts';
+import { MAD_TO_SD, median } from '../stats/theil-sen.ts';
 import { ZERO_CELSIUS_K } from '../units/concentration.ts';
 import { commonPractice, computed, InputError, type Reason, type Verdict } from '../verdict.ts';
 import type { TestOutcome } from './breathing-apparatus.ts';
@@ -67,9 +67,7 @@ export function judgeTrace(
 	const leakPaPerMin = -fit.slopePaPerS * 60 * sign;
 	const facts = {
 		leakPaPerMin,
-		...(options.volumeL
-			? { leakMlPerMin: (options.volumeL * 1000 * leakPaPerMin) / AMBIENT_PA }
-			: {}),
+		...(options.volumeL ? { leakMlPerMin: volumeFlowMlPerMin(leakPaPerMin, options.volumeL) } : {}),
 		startPa,
 		noisePa: fit.noisePa
 	};
@@ -265,7 +263,7 @@ function steps(recipe: Recipe, plain: readonly TraceSample[]): Reason[] {
 /** Spread from one reading to the next, which no step or bend inflates. */
 function readingNoise(plain: readonly TraceSample[]): number {
 	const differences = plain.slice(1).map((x, i) => Math.abs(x.pa - (plain[i]?.pa ?? x.pa)));
-	return (median(differences) * 1.4826) / Math.SQRT2;
+	return (median(differences) * MAD_TO_SD) / Math.SQRT2;
 }
 
 const tooShort = (recipe: Recipe, spanS: number): Reason[] =>
@@ -290,9 +288,13 @@ function unsettled(recipe: Recipe, fit: ReturnType<typeof fitDecay>, startPa: nu
 		: [];
 }
 
+/** Q = V/p · dp/dt at ambient pressure. */
+const volumeFlowMlPerMin = (leakPaPerMin: number, volumeL: number): number =>
+	(volumeL * 1000 * leakPaPerMin) / AMBIENT_PA;
+
 const leakReason = (leakPaPerMin: number, volumeL: number | undefined): Reason => ({
 	rule: 'trace.leak',
-	text: `Steady leak ${leakPaPerMin.toFixed(1)} Pa/min${volumeL ? `, ${((volumeL * 1000 * leakPaPerMin) / AMBIENT_PA).toFixed(1)} mL/min` : ''}, settling taken out.`,
+	text: `Steady leak ${leakPaPerMin.toFixed(1)} Pa/min${volumeL ? `, ${volumeFlowMlPerMin(leakPaPerMin, volumeL).toFixed(1)} mL/min` : ''}, settling taken out.`,
 	origin: computed('least squares fit of a line and an exponential; volume flow Q = V/p · dp/dt'),
 	value: leakPaPerMin,
 	unit: 'Pa/min'

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CONTAMINANT_FORMS } from '../data/substance.ts';
 import { findSubstance } from '../data/substances.ts';
 import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
 import { decideWithChanges } from '../hazards/changes.ts';
@@ -8,7 +9,7 @@ import { calcReasons } from './reasons.ts';
 
 const described = z.strictObject({
 	name: z.string().min(1),
-	form: z.enum(['gas', 'vapour', 'dust', 'mist', 'fume', 'oil aerosol', 'biological']),
+	form: z.enum(CONTAMINANT_FORMS),
 	molarMassGPerMol: z.number().positive().optional(),
 	boilingPointC: z.number().min(-273.15).optional(),
 	idlhPpm: z.number().positive().optional(),

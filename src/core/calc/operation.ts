@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CONCENTRATION_UNITS } from '../units/concentration.ts';
 
 /** One operation of the calculation interface: schemas in and out, and what it does. */
 export interface Operation<In extends z.ZodType = z.ZodType, Out extends z.ZodType = z.ZodType> {
@@ -30,7 +31,7 @@ export const unit = z.enum(['ppm', 'mg/m3']);
 export const ruleSet = z.enum(['us', 'uk']);
 export const amount = z.strictObject({
 	value: z.number().nonnegative(),
-	unit: z.enum(['ppm', 'mg/m3', 'f/cm3'])
+	unit: z.enum(CONCENTRATION_UNITS)
 });
 
 /** One reason as the interface gives it. */

@@ -21,7 +21,9 @@ export const BIOLOGICAL_FACTOR: Record<RuleSet, Record<2 | 3 | 4, number>> = {
 	uk: { 2: 10, 3: 20, 4: 40 }
 };
 
-export type ParticleClass = 'P1' | 'P2' | 'P3';
+export type ParticleClass = (typeof PARTICLE_CLASSES)[number];
+/** The weakest first. */
+export const PARTICLE_CLASSES = ['P1', 'P2', 'P3'] as const;
 
 /** A kind of respiratory protection and what the two rule sets credit it with. */
 export interface ProtectionKind {

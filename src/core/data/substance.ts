@@ -3,25 +3,37 @@ import type { ConcentrationUnit } from '../units/concentration.ts';
 
 export type RuleSet = 'us' | 'uk';
 /** Where in the body a substance acts; contaminants that share one add up. */
-export type TargetOrgan =
-	| 'airways'
-	| 'lungs'
-	| 'eyes'
-	| 'skin'
-	| 'nerves'
-	| 'blood'
-	| 'heart'
-	| 'liver'
-	| 'kidneys'
-	| 'bone'
-	| 'reproduction';
-export type ContaminantForm =
-	'gas' | 'vapour' | 'dust' | 'mist' | 'fume' | 'oil aerosol' | 'biological';
+export type TargetOrgan = (typeof TARGET_ORGANS)[number];
+export const TARGET_ORGANS = [
+	'airways',
+	'lungs',
+	'eyes',
+	'skin',
+	'nerves',
+	'blood',
+	'heart',
+	'liver',
+	'kidneys',
+	'bone',
+	'reproduction'
+] as const;
+export type ContaminantForm = (typeof CONTAMINANT_FORMS)[number];
+export const CONTAMINANT_FORMS = [
+	'gas',
+	'vapour',
+	'dust',
+	'mist',
+	'fume',
+	'oil aerosol',
+	'biological'
+] as const;
 
 /** Gas filter type of EN 14387 that catches a substance. */
-export type EnGasType = 'A' | 'AX' | 'B' | 'E' | 'K' | 'SX' | 'Hg' | 'NO' | 'CO';
+export type EnGasType = (typeof EN_GAS_TYPES)[number];
+export const EN_GAS_TYPES = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'] as const;
 /** Gas and vapour designation of 42 CFR 84 approvals. */
-export type UsGasType = 'OV' | 'AG' | 'AM' | 'FM' | 'HS' | 'HF' | 'MV' | 'CO';
+export type UsGasType = (typeof US_GAS_TYPES)[number];
+export const US_GAS_TYPES = ['OV', 'AG', 'AM', 'FM', 'HS', 'HF', 'MV', 'CO'] as const;
 
 /** An exposure limit: 8-hour mean, and a short-term or ceiling value. */
 export interface ExposureLimit {

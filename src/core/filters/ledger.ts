@@ -108,6 +108,7 @@ export const EARLY_REASONS = {
 	recall: { words: 'lot recalled', flags: null }
 } as const;
 export type DiscardReason = keyof typeof EARLY_REASONS;
+export const DISCARD_REASONS = Object.keys(EARLY_REASONS) as [DiscardReason, ...DiscardReason[]];
 
 /**
  * Whether the reason for which a pair went speaks against its plan: reported before its life was used up.

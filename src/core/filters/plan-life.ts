@@ -70,9 +70,9 @@ export function planLife(
 		const part = lifeOf(c);
 		return withRules(part, c, facts);
 	});
-	const timed = parts.flatMap((part) => (part.minutes === null ? [] : [part.minutes]));
+	const shortest = shortestMin(parts);
 	return {
-		changeAfterMin: timed.length ? keepableMinutes(Math.min(...timed)) : null,
+		changeAfterMin: shortest === null ? null : keepableMinutes(shortest),
 		singleUse: parts.some((part) => part.singleUse),
 		parts
 	};
@@ -107,6 +107,12 @@ export function planLife(
 		const rough = type && classTestMinutes(type, gasClass, c, { flowLPerMin: flow, filters });
 		return rough === undefined ? makerPart(c) : inorganicPart(c, rough);
 	}
+}
+
+/** The shortest life of the parts that have a time, not rounded; null when none has one. */
+export function shortestMin(parts: readonly LifePart[]): number | null {
+	const timed = parts.flatMap((part) => (part.minutes === null ? [] : [part.minutes]));
+	return timed.length ? Math.min(...timed) : null;
 }
 
 /** Published rule of thumb: AIHA, The Occupational Environment; from memory. */

@@ -7,6 +7,7 @@ import {
 	type Reason,
 	type Verdict
 } from '../verdict.ts';
+import { MMHG_PER_ATM } from '../units/concentration.ts';
 import { readableNumber } from '../units/number.ts';
 import { saturationMmHg } from './vapour-pressure.ts';
 import { breakthrough, DEFAULT_BED, type Adsorbate, type Bed } from './wheeler-jonas.ts';
@@ -164,7 +165,7 @@ function check(input: ServiceLifeInput): void {
 		throw new InputError('relativeHumidityPercent', 'Relative humidity lies between 0 and 100 %.');
 	if (!(input.temperatureC >= -40 && input.temperatureC <= 80))
 		throw new InputError('temperatureC', 'The model holds between −40 and 80 °C.');
-	const saturation = (adsorbate.saturationMmHg / 760) * 1e6;
+	const saturation = (adsorbate.saturationMmHg / MMHG_PER_ATM) * 1e6;
 	if (input.concentrationPpm >= Math.min(saturation, 1e6))
 		throw new InputError(
 			'concentrationPpm',

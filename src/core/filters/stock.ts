@@ -1,3 +1,4 @@
+import { PARTICLE_CLASSES } from '../data/protection-factors.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
 import {
@@ -39,7 +40,6 @@ export interface FilterNeed {
 /** Heaviest set of filters worn on a mask itself, g; heavier goes on a hose. Published: EN 14387; from memory. */
 export const MOST_FILTER_MASS_G = { 'half mask': 300, 'full-face mask': 500 } as const;
 
-const PARTICLE_ORDER = ['P1', 'P2', 'P3'] as const;
 const PERCENT: Record<UsParticleClass, number> = {
 	N95: 95,
 	R95: 95,
@@ -114,7 +114,7 @@ function enFaults(held: EnFilterCode, wanted: EnFilterCode): string[] {
 	}
 	if (wanted.particle) {
 		if (!held.particle) faults.push(`No particle filter, ${wanted.particle} is needed.`);
-		else if (PARTICLE_ORDER.indexOf(held.particle) < PARTICLE_ORDER.indexOf(wanted.particle))
+		else if (PARTICLE_CLASSES.indexOf(held.particle) < PARTICLE_CLASSES.indexOf(wanted.particle))
 			faults.push(`Particle class ${held.particle}, ${wanted.particle} is needed.`);
 	}
 	return faults;

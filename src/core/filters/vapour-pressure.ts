@@ -1,9 +1,8 @@
 import type { Antoine, Substance } from '../data/substance.ts';
-import { ZERO_CELSIUS_K } from '../units/concentration.ts';
+import { MMHG_PER_ATM, ZERO_CELSIUS_K } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 
 const REFERENCE_C = 20;
-const MMHG_PER_ATM = 760;
 /** How far below and above the boiling point the tabulated constants are used. Common practice. */
 const ANTOINE_BELOW_K = 190;
 const ANTOINE_ABOVE_K = 60;
@@ -21,8 +20,10 @@ export function saturationMmHg(
 	temperatureC: number
 ): number | undefined {
 	const { antoine, vapourPressureMmHg, boilingPointC } = substance;
-	if (antoine) checkRange(antoine, boilingPointC, temperatureC, substance.name);
-	if (antoine) return 10 ** (antoine.a - antoine.b / (antoine.c + temperatureC));
+	if (antoine) {
+		checkRange(antoine, boilingPointC, temperatureC, substance.name);
+		return antoineMmHg(antoine, temperatureC);
+	}
 	if (vapourPressureMmHg === undefined) return undefined;
 	if (boilingPointC === undefined || Math.abs(boilingPointC - REFERENCE_C) < 1)
 		return temperatureC === REFERENCE_C ? vapourPressureMmHg : undefined;
@@ -31,6 +32,10 @@ export function saturationMmHg(
 		Math.log(MMHG_PER_ATM / vapourPressureMmHg) / (inverse(REFERENCE_C) - inverse(boilingPointC));
 	return vapourPressureMmHg * Math.exp(slope * (inverse(REFERENCE_C) - inverse(temperatureC)));
 }
+
+/** The Antoine equation as it stands, in mmHg, whatever range its constants hold for. */
+export const antoineMmHg = ({ a, b, c }: Antoine, temperatureC: number): number =>
+	10 ** (a - b / (c + temperatureC));
 
 function checkRange(
 	antoine: Antoine,

@@ -1,4 +1,4 @@
-import { molarVolumeLPerMol, ZERO_CELSIUS_K } from '../units/concentration.ts';
+import { MMHG_PER_ATM, molarVolumeLPerMol, ZERO_CELSIUS_K } from '../units/concentration.ts';
 
 /** Sorbent bed of one filter. */
 export interface Bed {
@@ -49,7 +49,6 @@ export interface Breakthrough {
 const AFFINITY = 3.56e-5;
 /** cal/(mol·K), as the correlation was fitted with. */
 const GAS_CONSTANT_CAL = 1.987;
-const MMHG_PER_ATM = 760;
 
 /** Molar electronic polarisability Pe, cm³/mol (Lorentz-Lorenz). */
 export function polarisability(adsorbate: Adsorbate): number {

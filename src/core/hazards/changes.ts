@@ -1,5 +1,5 @@
 import { rulesFor } from '../data/substance-rules.ts';
-import { PROTECTION_KINDS } from '../data/protection-factors.ts';
+import { PARTICLE_CLASSES, PROTECTION_KINDS } from '../data/protection-factors.ts';
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { CLASS_LIMIT_PPM } from '../filters/filter-code.ts';
 import { assignedFactor } from '../protection/factor.ts';
@@ -86,7 +86,7 @@ function thresholds(
 	const inPpm = (ppm: number | undefined) => (perPpm && ppm ? [ppm * perPpm] : []);
 	const factors = new Set(
 		PROTECTION_KINDS.flatMap((kind) =>
-			(['P1', 'P2', 'P3'] as const).flatMap((particleClass) =>
+			PARTICLE_CLASSES.flatMap((particleClass) =>
 				[true, false].flatMap((gas) => {
 					const use = { gas, particles: !gas, particleClass, fitTest: facts.fitTest };
 					return assignedFactor(kind, facts.ruleSet, use) ?? [];

@@ -4,6 +4,7 @@ import type { RuleSet } from '../data/substance.ts';
 import { said } from './changes.ts';
 import type { HazardDecision, PermittedKind } from './decision.ts';
 import type { HazardFacts } from './facts.ts';
+import { byBurden } from './kinds.ts';
 import { decide } from './ladder.ts';
 
 /** One rule set's answer to the same air. */
@@ -55,10 +56,5 @@ export function rankForSite(
 ): (PermittedKind & { ready: number })[] {
 	return permitted
 		.map((kind) => ({ ...kind, ready: readyByKind[kind.kind] ?? 0 }))
-		.sort(
-			(a, b) =>
-				Number(b.ready > 0) - Number(a.ready > 0) ||
-				a.burden - b.burden ||
-				(b.margin ?? b.factor) - (a.margin ?? a.factor)
-		);
+		.sort((a, b) => Number(b.ready > 0) - Number(a.ready > 0) || byBurden(a, b));
 }

@@ -1,4 +1,5 @@
 import {
+	PARTICLE_CLASSES,
 	PROTECTION_KINDS,
 	type ParticleClass,
 	type ProtectionKind
@@ -24,8 +25,6 @@ export interface KindChoice {
 	rejected: { kind: string; label: string; reason: string }[];
 }
 
-const CLASSES: readonly ParticleClass[] = ['P1', 'P2', 'P3'];
-
 /** Sorts every kind into permitted, lightest burden first, and rejected with the reason. */
 export function chooseKinds(
 	contaminants: readonly Contaminant[],
@@ -39,11 +38,13 @@ export function chooseKinds(
 			choice.rejected.push({ kind: kind.key, label: kind.label, reason: result });
 		else choice.permitted.push(result);
 	}
-	choice.permitted.sort(
-		(a, b) => a.burden - b.burden || (b.margin ?? b.factor) - (a.margin ?? a.factor)
-	);
+	choice.permitted.sort(byBurden);
 	return choice;
 }
+
+/** The lighter burden first, then the larger margin. */
+export const byBurden = (a: PermittedKind, b: PermittedKind): number =>
+	a.burden - b.burden || (b.margin ?? b.factor) - (a.margin ?? a.factor);
 
 function judgeKind(
 	kind: ProtectionKind,
@@ -141,7 +142,9 @@ function smallestClass(
 	const rules = contaminants.flatMap((c) => rulesFor(c.substance?.key, facts.ruleSet));
 	if (rules.some((rule) => rule.particle)) return 'P3';
 	const least = Math.max(required ?? Infinity, ...rules.map((rule) => rule.minimumFactor ?? 0));
-	return CLASSES.find((c) => (factorOf(kind, contaminants, facts, c) ?? 0) >= least) ?? 'P3';
+	return (
+		PARTICLE_CLASSES.find((c) => (factorOf(kind, contaminants, facts, c) ?? 0) >= least) ?? 'P3'
+	);
 }
 
 /** MUC over limit: the factor, capped by immediate danger and by the filter. 29 CFR 1910.134(d)(3)(i)(B). */

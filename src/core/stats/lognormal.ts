@@ -1,4 +1,5 @@
 import { InputError } from '../verdict.ts';
+import { geometricMean, geometricStandardDeviation, mean } from './sample.ts';
 import { normalQuantile, toleranceFactor } from './tolerance.ts';
 
 /** What a set of exposure measurements says, taken as a lognormal sample. */
@@ -43,17 +44,16 @@ export function summariseExposure(values: readonly number[]): LognormalSummary {
 			'values',
 			`${n} ${n === 1 ? 'measurement gives' : 'measurements give'} no spread; three are the least. Enter the highest as the concentration instead.`
 		);
-	const logs = values.map(Math.log);
-	const centre = logs.reduce((sum, y) => sum + y, 0) / n;
-	const spread = Math.sqrt(logs.reduce((sum, y) => sum + (y - centre) ** 2, 0) / (n - 1));
+	const centre = geometricMean(values);
+	const spread = geometricStandardDeviation(values);
 	return {
 		n,
 		lowest: Math.min(...values),
 		highest: Math.max(...values),
-		mean: values.reduce((sum, value) => sum + value, 0) / n,
-		geometricMean: Math.exp(centre),
-		geometricStandardDeviation: Math.exp(spread),
-		percentile95: Math.exp(centre + normalQuantile(COVERAGE) * spread),
-		upperLimit95: Math.exp(centre + toleranceFactor(n, COVERAGE, CONFIDENCE) * spread)
+		mean: mean(values),
+		geometricMean: centre,
+		geometricStandardDeviation: spread,
+		percentile95: centre * spread ** normalQuantile(COVERAGE),
+		upperLimit95: centre * spread ** toleranceFactor(n, COVERAGE, CONFIDENCE)
 	};
 }

@@ -16,7 +16,8 @@ export function rankCorrelation(a: readonly number[], b: readonly number[]): num
 	return correlation(ranks(a), ranks(b));
 }
 
-function mean(values: readonly number[]): number {
+/** Arithmetic mean. */
+export function mean(values: readonly number[]): number {
 	return values.reduce((total, value) => total + value, 0) / values.length;
 }
 

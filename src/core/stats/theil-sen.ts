@@ -18,6 +18,9 @@ export function theilSen(points: readonly { x: number; y: number }[]): TheilSen 
 	return { slope, intercept: median(points.map((p) => p.y - slope * p.x)) };
 }
 
+/** From the median absolute deviation to the standard deviation of a normal sample. Published: any statistics text. */
+export const MAD_TO_SD = 1.4826;
+
 /** Middle of a list; the mean of the two middle ones where it is even. NaN for none. */
 export function median(values: readonly number[]): number {
 	const sorted = [...values].sort((a, b) => a - b);

@@ -1,15 +1,15 @@
 import { readNumber, type Column } from '../csv/table.ts';
-import type {
-	ContaminantForm,
-	EnGasType,
-	ExposureLimit,
-	RuleSet,
-	Substance,
-	TargetOrgan,
-	UsGasType
+import {
+	CONTAMINANT_FORMS,
+	EN_GAS_TYPES,
+	TARGET_ORGANS,
+	US_GAS_TYPES,
+	type ExposureLimit,
+	type RuleSet,
+	type Substance
 } from '../data/substance.ts';
-import type { ConcentrationUnit } from '../units/concentration.ts';
-import { casHolds } from './record.ts';
+import { CONCENTRATION_UNITS, type ConcentrationUnit } from '../units/concentration.ts';
+import { casHolds, limitUnitOf } from './record.ts';
 
 /** A substance as a row of a table gives it, before it is made whole. */
 export type SubstanceDraft = Omit<Substance, 'key'> & {
@@ -57,56 +57,25 @@ function oneOf<T extends string>(cell: string, words: readonly T[]): T {
 	return found;
 }
 
-const FORMS: readonly ContaminantForm[] = [
-	'gas',
-	'vapour',
-	'dust',
-	'mist',
-	'fume',
-	'oil aerosol',
-	'biological'
-];
-const UNITS: readonly ConcentrationUnit[] = ['ppm', 'mg/m3', 'f/cm3'];
-const EN: readonly EnGasType[] = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'];
-const US: readonly UsGasType[] = ['OV', 'AG', 'AM', 'FM', 'HS', 'HF', 'MV', 'CO'];
-export const ORGANS: readonly TargetOrgan[] = [
-	'airways',
-	'lungs',
-	'eyes',
-	'skin',
-	'nerves',
-	'blood',
-	'heart',
-	'liver',
-	'kidneys',
-	'bone',
-	'reproduction'
-];
-
 const yes = (cell: string) => oneOf(cell, ['yes', 'no']) === 'yes';
-
-const unitOf = (s: SubstanceDraft): ConcentrationUnit =>
-	s.unit ??
-	s.limits.uk?.unit ??
-	s.limits.us?.unit ??
-	s.rel?.unit ??
-	s.idlh?.unit ??
-	(s.form === 'gas' || s.form === 'vapour' ? 'ppm' : 'mg/m3');
 
 /** An amount above zero; one in another unit than its row's carries it: 0.02 mg/m3. */
 function readAmount(cell: string, s: SubstanceDraft, table: { decimalComma: boolean }) {
 	const match = /^(.*?)\s*(ppm|mg\/m[3³]|f\/cm[3³])$/.exec(cell);
 	const value = readNumber(match?.[1] ?? cell, table);
 	if (!(value > 0)) throw new RangeError('It must be above zero.');
-	return { value, unit: match?.[2] ? oneOf(match[2].replace('³', '3'), UNITS) : unitOf(s) };
+	return {
+		value,
+		unit: match?.[2] ? oneOf(match[2].replace('³', '3'), CONCENTRATION_UNITS) : limitUnitOf(s)
+	};
 }
 
 const withUnit = (value: number, unit: ConcentrationUnit | undefined, s: SubstanceDraft) =>
-	unit === undefined || unit === unitOf(s) ? value : `${value} ${unit}`;
+	unit === undefined || unit === limitUnitOf(s) ? value : `${value} ${unit}`;
 
 type LimitKey = RuleSet | 'rel';
 const limitIn = (s: SubstanceDraft, list: LimitKey): ExposureLimit =>
-	(list === 'rel' ? s.rel : s.limits[list]) ?? { unit: unitOf(s) };
+	(list === 'rel' ? s.rel : s.limits[list]) ?? { unit: limitUnitOf(s) };
 
 function limit(list: LimitKey, part: 'twa' | 'short', name: string): Column<SubstanceDraft> {
 	return {
@@ -167,7 +136,7 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 	{
 		name: 'form',
 		required: true,
-		read: (cell, into) => void (into.form = oneOf(cell, FORMS)),
+		read: (cell, into) => void (into.form = oneOf(cell, CONTAMINANT_FORMS)),
 		write: (s) => s.form
 	},
 	{
@@ -193,8 +162,8 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 	number('refractive index', 'refractiveIndex'),
 	{
 		name: 'unit',
-		read: (cell, into) => void (into.unit = oneOf(cell.replace('³', '3'), UNITS)),
-		write: (s) => unitOf(s)
+		read: (cell, into) => void (into.unit = oneOf(cell.replace('³', '3'), CONCENTRATION_UNITS)),
+		write: (s) => limitUnitOf(s)
 	},
 	limit('us', 'twa', 'US limit 8 h'),
 	limit('us', 'short', 'US limit short'),
@@ -223,16 +192,20 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 		write: (s) => (s.skin ? 'yes' : 'no')
 	},
 	number('harms skin from ppm', 'skinHarmPpm'),
-	{ name: 'EN type', read: (cell, into) => void (into.en = oneOf(cell, EN)), write: (s) => s.en },
+	{
+		name: 'EN type',
+		read: (cell, into) => void (into.en = oneOf(cell, EN_GAS_TYPES)),
+		write: (s) => s.en
+	},
 	{
 		name: 'US cartridge',
-		read: (cell, into) => void (into.us = oneOf(cell, US)),
+		read: (cell, into) => void (into.us = oneOf(cell, US_GAS_TYPES)),
 		write: (s) => s.us
 	},
 	{
 		name: 'target organs',
 		read: (cell, into) =>
-			void (into.organs = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), ORGANS))),
+			void (into.organs = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), TARGET_ORGANS))),
 		write: (s) => s.organs?.join('; ')
 	},
 	{

@@ -1,10 +1,10 @@
 import { massOf } from '../data/substances.ts';
 import type { ExposureLimit, Substance, SubstanceField } from '../data/substance.ts';
-import { saturationMmHg } from '../filters/vapour-pressure.ts';
+import { LOW_BOILER_C } from '../filters/service-life.ts';
+import { antoineMmHg, saturationMmHg } from '../filters/vapour-pressure.ts';
+import { MMHG_PER_ATM, type ConcentrationUnit } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 
-const MMHG_PER_ATM = 760;
-const LOW_BOILER_C = 65;
 /** How far two statements of the same thing may lie apart before it is said. Common practice. */
 const ANTOINE_BOILING_TOLERANCE = 0.04;
 const ANTOINE_PRESSURE_TOLERANCE = 0.2;
@@ -57,8 +57,7 @@ type Say = (field: Disagreement['field'], message: string) => void;
 function antoineFaults(s: Substance, say: Say): void {
 	if (!s.antoine) return;
 	if (s.boilingPointC !== undefined) {
-		const { a, b, c } = s.antoine;
-		const there = 10 ** (a - b / (c + s.boilingPointC));
+		const there = antoineMmHg(s.antoine, s.boilingPointC);
 		if (Math.abs(there / MMHG_PER_ATM - 1) > ANTOINE_BOILING_TOLERANCE)
 			say(
 				'antoine',
@@ -142,6 +141,17 @@ function massOfFormula(formula: string): number {
 		);
 	}
 }
+
+/** The unit that the limits of a substance are written in, where nothing else is said. */
+export const limitUnitOf = (
+	s: Pick<Substance, 'limits' | 'rel' | 'idlh' | 'form'> & { unit?: ConcentrationUnit }
+): ConcentrationUnit =>
+	s.unit ??
+	s.limits.uk?.unit ??
+	s.limits.us?.unit ??
+	s.rel?.unit ??
+	s.idlh?.unit ??
+	(s.form === 'gas' || s.form === 'vapour' ? 'ppm' : 'mg/m3');
 
 /** A key that a name gives: lower case, digits and hyphens. */
 export const keyOf = (name: string): string =>

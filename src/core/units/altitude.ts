@@ -1,5 +1,5 @@
 import { InputError } from '../verdict.ts';
-import { STANDARD_ATMOSPHERE_KPA } from './concentration.ts';
+import { MMHG_PER_ATM, STANDARD_ATMOSPHERE_KPA } from './concentration.ts';
 
 /** Published: exact by definition of the international foot. */
 const METRES_PER_FOOT = 0.3048;
@@ -7,7 +7,7 @@ const LOWEST_FT = -1500;
 const HIGHEST_FT = 30_000;
 /** Pressure of water vapour in the lungs at 37 °C. Published: any physiology text; from memory. */
 export const LUNG_WATER_MMHG = 47;
-const MMHG_PER_KPA = 760 / STANDARD_ATMOSPHERE_KPA;
+const MMHG_PER_KPA = MMHG_PER_ATM / STANDARD_ATMOSPHERE_KPA;
 
 /**
  * Air pressure of the standard atmosphere at an altitude, kPa.

@@ -4,11 +4,14 @@ import { InputError } from '../verdict.ts';
 export const GAS_CONSTANT = 8.314462618;
 /** Standard atmosphere in kPa. Published: ISO 2533; from memory. */
 export const STANDARD_ATMOSPHERE_KPA = 101.325;
+/** Millimetres of mercury in a standard atmosphere. Published: NIST SP 811, to six figures; from memory. */
+export const MMHG_PER_ATM = 760;
 /** 0 °C in kelvin. */
 export const ZERO_CELSIUS_K = 273.15;
 
 /** Fibres are counted (f/cm3) and convert into nothing else. */
-export type ConcentrationUnit = 'ppm' | 'mg/m3' | 'f/cm3';
+export type ConcentrationUnit = (typeof CONCENTRATION_UNITS)[number];
+export const CONCENTRATION_UNITS = ['ppm', 'mg/m3', 'f/cm3'] as const;
 
 /** A concentration as it was entered. */
 export interface Concentration {
