@@ -1,12 +1,12 @@
-import { and, asc, desc, eq, gte, isNull, lt, or } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, isNull, lt, or } from 'drizzle-orm';
 import { decodeText } from '../../core/csv/decode.ts';
 import { readTraceCsv, writeTraceCsv } from '../../core/bench/trace-csv.ts';
-import { recipeOf } from '../../core/bench/recipes.ts';
+import { recipeOf, type Recipe } from '../../core/bench/recipes.ts';
 import { judgeTrace, type TraceSample } from '../../core/bench/trace.ts';
 import { theilSen } from '../../core/stats/theil-sen.ts';
 import { InputError } from '../../core/verdict.ts';
 import { record } from './audit.ts';
-import { inTransaction, requireRole, type Actor, type Context } from './context.ts';
+import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection, Database } from './db/client.ts';
 import { benchChunk, benchTest, item, itemModel, user } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
@@ -30,6 +30,9 @@ const LEASE_MS = 4000;
 const PATIENCE_MS = 15_000;
 const us = crypto.randomUUID();
 
+/** Families that the bench can test. */
+export const TESTED_FAMILIES = Object.keys(TESTED);
+
 /** Recipes that an item can be tested by; empty for a family that takes none. */
 export const recipesFor = (family: string) =>
 	(TESTED[family]?.recipes ?? []).map((key) => recipeOf(key));
@@ -47,11 +50,39 @@ export async function instruments(address: string | undefined) {
 	}
 }
 
-export interface StartTest {
+interface TestInput {
 	id: string;
 	tag: string;
 	recipe: string;
 	volumeL: number | null;
+}
+
+/** The item of a test and the recipe that it goes by; refused where its family takes no such test. */
+async function underRecipe(db: Connection, input: TestInput) {
+	const { item: found } = await itemByTag(db, input.tag);
+	const recipe = recipesFor(found.family).find((r) => r.key === input.recipe);
+	if (!recipe) throw new Fault('invalid', `${found.tag} is not tested by this recipe.`, 'recipe');
+	return { found, recipe };
+}
+
+const newTest = (
+	context: Context,
+	input: TestInput,
+	itemId: string,
+	recipe: Recipe,
+	instrument: string
+): typeof benchTest.$inferInsert => ({
+	id: input.id,
+	itemId,
+	recipe: recipe.key,
+	recipeVersion: recipe.version,
+	instrument,
+	volumeL: input.volumeL,
+	startedBy: context.actor.id,
+	startedAt: context.now()
+});
+
+export interface StartTest extends TestInput {
 	/** For the simulated bench only. */
 	misbehave?: Misbehaviour | undefined;
 }
@@ -65,9 +96,7 @@ export async function startTest(
 ): Promise<void> {
 	requireRole(context.actor, 'inspect');
 	if (!address) throw new Fault('unavailable', 'No pressure bench is connected.', 'recipe');
-	const { item: found } = await itemByTag(context.db, input.tag);
-	const recipe = recipesFor(found.family).find((r) => r.key === input.recipe);
-	if (!recipe) throw new Fault('invalid', `${found.tag} is not tested by this recipe.`, 'recipe');
+	const { found, recipe } = await underRecipe(context.db, input);
 	const [again] = await context.db.select().from(benchTest).where(eq(benchTest.id, input.id));
 	if (again) return;
 	const [busy] = await context.db.select().from(benchTest).where(isNull(benchTest.endedAt));
@@ -88,16 +117,7 @@ export async function startTest(
 		bench.close();
 	}
 	await inTransaction(context, async (tx) => {
-		await tx.insert(benchTest).values({
-			id: input.id,
-			itemId: found.id,
-			recipe: recipe.key,
-			recipeVersion: recipe.version,
-			instrument: name,
-			volumeL: input.volumeL,
-			startedBy: context.actor.id,
-			startedAt: context.now()
-		});
+		await tx.insert(benchTest).values(newTest(context, input, found.id, recipe, name));
 		await record(tx, context.actor.id, {
 			action: 'bench.started',
 			subject: `bench:${input.id}`,
@@ -196,8 +216,7 @@ async function finish(db: Database, site: Site, testId: string): Promise<void> {
 			.where(eq(benchTest.id, testId))
 			.for('update', { of: benchTest });
 		if (!row || row.test.endedAt) return;
-		const actor: Actor = { ...row.by, initials: row.by.initials };
-		const context: Context = { db, now: () => now, actor };
+		const context: Context = { db, now: () => now, actor: row.by };
 		const verdict = judgeKept(row.test, await samplesOf(tx, testId));
 		await close(tx, context, site, row.test, row.family, verdict);
 	});
@@ -269,35 +288,17 @@ async function close(
 export async function importTrace(
 	context: Context,
 	site: Site,
-	input: {
-		id: string;
-		tag: string;
-		recipe: string;
-		volumeL: number | null;
-		file: string;
-		bytes: Uint8Array;
-	}
+	input: TestInput & { file: string; bytes: Uint8Array }
 ): Promise<void> {
 	requireRole(context.actor, 'inspect');
 	const samples = readTraceCsv(decodeText(input.bytes).text);
-	const { item: found } = await itemByTag(context.db, input.tag);
-	const recipe = recipesFor(found.family).find((r) => r.key === input.recipe);
-	if (!recipe) throw new Fault('invalid', `${found.tag} is not tested by this recipe.`, 'recipe');
+	const { found, recipe } = await underRecipe(context.db, input);
 	await inTransaction(context, async (tx) => {
 		const [again] = await tx.select().from(benchTest).where(eq(benchTest.id, input.id));
 		if (again) return;
 		const [test] = await tx
 			.insert(benchTest)
-			.values({
-				id: input.id,
-				itemId: found.id,
-				recipe: recipe.key,
-				recipeVersion: recipe.version,
-				instrument: `file: ${input.file}`.slice(0, 120),
-				volumeL: input.volumeL,
-				startedBy: context.actor.id,
-				startedAt: context.now()
-			})
+			.values(newTest(context, input, found.id, recipe, `file: ${input.file}`.slice(0, 120)))
 			.returning();
 		if (!test) return;
 		await tx.insert(benchChunk).values({ testId: test.id, first: 0, samples });
@@ -382,6 +383,6 @@ export const testable = (db: Connection) =>
 	db
 		.select({ tag: item.tag, family: item.family })
 		.from(item)
-		.where(or(...Object.keys(TESTED).map((family) => eq(item.family, family))))
+		.where(inArray(item.family, TESTED_FAMILIES))
 		.orderBy(asc(item.tag))
 		.limit(500);

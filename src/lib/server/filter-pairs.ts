@@ -1,19 +1,11 @@
 import { desc, eq } from 'drizzle-orm';
 import { checkMinutes, type DiscardReason } from '../../core/filters/ledger.ts';
+import { shortestMin } from '../../core/filters/plan-life.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
-import type { Connection } from './db/client.ts';
-import {
-	filterLot,
-	filterModel,
-	filterPair,
-	filterWear,
-	hazardPlan,
-	item,
-	user
-} from './db/schema/index.ts';
+import { filterPair, filterWear, hazardPlan, item } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
-import { discard, lifeOf, pairTag } from './filters.ts';
+import { discard, lifeOf, pairRows, pairTag } from './filters.ts';
 import { planPage } from './hazards.ts';
 import { ledgerOf, pairChange, rebuildState, wearsOf } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
@@ -49,25 +41,6 @@ export async function pairPage(context: Context, site: Site, tag: string) {
 	};
 }
 
-const pairRows = (db: Connection) =>
-	db
-		.select({
-			pair: filterPair,
-			model: filterModel,
-			lot: filterLot,
-			itemTag: item.tag,
-			plan: hazardPlan.task,
-			planNumber: hazardPlan.number,
-			by: user.name
-		})
-		.from(filterPair)
-		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
-		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
-		.innerJoin(item, eq(item.id, filterPair.itemId))
-		.innerJoin(user, eq(user.id, filterPair.openedBy))
-		.leftJoin(hazardPlan, eq(hazardPlan.id, filterPair.planId))
-		.$dynamic();
-
 export interface WearInput {
 	id: string;
 	tag: string;
@@ -92,8 +65,7 @@ export async function addWear(
 		throw new Fault('invalid', 'This day has not come yet.', 'wornOn');
 	const plan = await planPage(context, site, input.planId);
 	const life = lifeOf(model, plan.decision, plan.inForce, pair.filters);
-	const timed = life.parts.flatMap((part) => (part.minutes === null ? [] : [part.minutes]));
-	const lifeMin = timed.length ? Math.min(...timed) : null;
+	const lifeMin = shortestMin(life.parts);
 	return inTransaction(context, async (tx) => {
 		await tx.select({ id: item.id }).from(item).where(eq(item.id, pair.itemId)).for('update');
 		const [again] = await tx.select().from(filterWear).where(eq(filterWear.id, input.id));

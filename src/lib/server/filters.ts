@@ -11,7 +11,7 @@ import { daysBetween } from '../../core/plan/calendar.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
-import { filterLot, filterModel, filterPair, item, user } from './db/schema/index.ts';
+import { filterLot, filterModel, filterPair, hazardPlan, item, user } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 import { planPage, raiseFlag } from './hazards.ts';
 import { itemByTag, openPairOn } from './items.ts';
@@ -98,15 +98,16 @@ export async function stockForPlan(context: Context, site: Site, planId: string)
 	return { page, need, judged, asOf };
 }
 
-/** Opened pairs with their change dates and what is used of their lives, the earliest first. */
-export async function openPairs(context: Pick<Context, 'db' | 'now'>, site: Site) {
-	const asOf = dayAt(context.now(), site.timeZone);
-	const rows = await context.db
+/** Pairs with their filters, the mask, the plan and who opened them; the caller says which. */
+export const pairRows = (db: Connection) =>
+	db
 		.select({
 			pair: filterPair,
 			model: filterModel,
 			lot: filterLot,
 			itemTag: item.tag,
+			plan: hazardPlan.task,
+			planNumber: hazardPlan.number,
 			by: user.name
 		})
 		.from(filterPair)
@@ -114,6 +115,13 @@ export async function openPairs(context: Pick<Context, 'db' | 'now'>, site: Site
 		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 		.innerJoin(item, eq(item.id, filterPair.itemId))
 		.innerJoin(user, eq(user.id, filterPair.openedBy))
+		.leftJoin(hazardPlan, eq(hazardPlan.id, filterPair.planId))
+		.$dynamic();
+
+/** Opened pairs with their change dates and what is used of their lives, the earliest first. */
+export async function openPairs(context: Pick<Context, 'db' | 'now'>, site: Site) {
+	const asOf = dayAt(context.now(), site.timeZone);
+	const rows = await pairRows(context.db)
 		.where(isNull(filterPair.discardedAt))
 		.orderBy(desc(filterPair.openedOn))
 		.limit(500);

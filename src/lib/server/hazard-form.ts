@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { CONTAMINANT_FORMS } from '../../core/data/substance.ts';
+import { CONCENTRATION_UNITS } from '../../core/units/concentration.ts';
 
 const amount = z.object({
 	value: z.number('Type a number.').nonnegative('It cannot be below zero.'),
-	unit: z.enum(['ppm', 'mg/m3', 'f/cm3'])
+	unit: z.enum(CONCENTRATION_UNITS)
 });
 
 /** The facts of a hazard plan as the page sends them. */
@@ -13,7 +15,7 @@ export const factsSchema = z.object({
 			z.object({
 				substance: z.string().max(60).optional(),
 				name: z.string().trim().min(1, 'Name the contaminant.').max(80),
-				form: z.enum(['gas', 'vapour', 'dust', 'mist', 'fume', 'oil aerosol', 'biological']),
+				form: z.enum(CONTAMINANT_FORMS),
 				molarMassGPerMol: z.number().positive().max(2000).optional(),
 				boilingPointC: z.number().min(-273).max(3000).optional(),
 				idlhPpm: z.number().positive().optional(),

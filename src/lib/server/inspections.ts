@@ -293,10 +293,7 @@ async function withReading(
 		}
 	}
 	const judged = judgeReading(step, readings, await readingFacts(tx, run.itemId));
-	await tx
-		.update(runTimer)
-		.set({ endedAt: context.now() })
-		.where(and(eq(runTimer.runId, run.id), eq(runTimer.step, step.key), isNull(runTimer.endedAt)));
+	await endTimer(tx, context, run.id, step.key);
 	return { ...raw, readings, value: judged.value, code: judged.code };
 }
 
@@ -316,12 +313,7 @@ export async function startTimer(
 			throw new Fault('invalid', 'This step takes no hold.', 'step');
 		const [again] = await tx.select().from(runTimer).where(eq(runTimer.id, input.id));
 		if (again) return;
-		await tx
-			.update(runTimer)
-			.set({ endedAt: context.now() })
-			.where(
-				and(eq(runTimer.runId, run.id), eq(runTimer.step, input.step), isNull(runTimer.endedAt))
-			);
+		await endTimer(tx, context, run.id, step.key);
 		await tx.insert(runTimer).values({
 			id: input.id,
 			runId: run.id,
@@ -333,6 +325,12 @@ export async function startTimer(
 		});
 	});
 }
+
+const endTimer = (tx: Connection, context: Context, runId: string, step: string) =>
+	tx
+		.update(runTimer)
+		.set({ endedAt: context.now() })
+		.where(and(eq(runTimer.runId, runId), eq(runTimer.step, step), isNull(runTimer.endedAt)));
 
 const openTimers = (db: Connection, runId: string) =>
 	db

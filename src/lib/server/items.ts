@@ -37,13 +37,10 @@ export async function register(
 	return { total, rows, asOf };
 }
 
-/** Kind of protection that an equipment family is, as the hazard decision names it. */
-const KIND_OF_FAMILY: Record<string, string> = { 'half-mask': 'half-mask' };
-
-/** How many items the site has ready of each kind of protection. */
+/** How many items the site has ready of each kind of protection: families go by the keys of the kinds. */
 export async function readyByKind(db: Connection, asOf: string): Promise<Record<string, number>> {
 	const rows = await countReady(db, asOf);
-	return Object.fromEntries(rows.map((row) => [KIND_OF_FAMILY[row.family] ?? row.family, row.n]));
+	return Object.fromEntries(rows.map((row) => [row.family, row.n]));
 }
 
 /** A tag as it is stored: without spaces, upper case. */

@@ -1,22 +1,17 @@
 import { z } from 'zod';
 import { limitOf } from '../../core/data/substance-table.ts';
-import { ORGANS } from '../../core/substances/csv.ts';
+import {
+	CONTAMINANT_FORMS,
+	EN_GAS_TYPES,
+	TARGET_ORGANS,
+	US_GAS_TYPES
+} from '../../core/data/substance.ts';
+import { CONCENTRATION_UNITS, type ConcentrationUnit } from '../../core/units/concentration.ts';
 import { Fault } from './errors.ts';
+import { decimal, optionalNumber } from './form-fields.ts';
 import type { SubstanceEdit } from './substances.ts';
 
-const decimal = (text: string) => Number(text.trim().replace(',', '.'));
-const optionalNumber = (what: string) =>
-	z
-		.string()
-		.trim()
-		.default('')
-		.transform((text, context) => {
-			if (text === '') return undefined;
-			const value = decimal(text);
-			if (Number.isFinite(value)) return value;
-			context.addIssue({ code: 'custom', message: `${what}: “${text}” is not a number.` });
-			return z.NEVER;
-		});
+const number = (what: string) => optionalNumber((text) => `${what}: “${text}” is not a number.`);
 const optionalText = z
 	.string()
 	.trim()
@@ -33,36 +28,42 @@ export const substanceForm = z.object({
 	synonyms: z.string().default(''),
 	cas: optionalText,
 	formula: optionalText,
-	form: z.enum(['gas', 'vapour', 'dust', 'mist', 'fume', 'oil aerosol', 'biological']),
+	form: z.enum(CONTAMINANT_FORMS),
 	organic: z.string().optional(),
-	unit: z.enum(['ppm', 'mg/m3', 'f/cm3']),
+	unit: z.enum(CONCENTRATION_UNITS),
 	limitUs: z.string().trim().default(''),
 	limitUk: z.string().trim().default(''),
 	rel: z.string().trim().default(''),
 	idlh: z.string().trim().default(''),
-	molarMassGPerMol: optionalNumber('Molar mass'),
-	boilingPointC: optionalNumber('Boiling point'),
-	vapourPressureMmHg: optionalNumber('Vapour pressure'),
-	liquidDensityGPerCm3: optionalNumber('Liquid density'),
-	refractiveIndex: optionalNumber('Refractive index'),
-	lelPercent: optionalNumber('Lower explosive limit'),
-	odourThresholdPpm: optionalNumber('Odour threshold'),
-	skinHarmPpm: optionalNumber('Vapour harms skin from'),
+	molarMassGPerMol: number('Molar mass'),
+	boilingPointC: number('Boiling point'),
+	vapourPressureMmHg: number('Vapour pressure'),
+	liquidDensityGPerCm3: number('Liquid density'),
+	refractiveIndex: number('Refractive index'),
+	lelPercent: number('Lower explosive limit'),
+	odourThresholdPpm: number('Odour threshold'),
+	skinHarmPpm: number('Vapour harms skin from'),
 	warning: z.enum(['adequate', 'poor', 'none']),
 	skin: z.string().optional(),
-	en: z.enum(['', 'A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO']).default(''),
-	us: z.enum(['', 'OV', 'AG', 'AM', 'FM', 'HS', 'HF', 'MV', 'CO']).default(''),
-	organs: z.array(z.enum(ORGANS as [string, ...string[]])).default([]),
+	en: z.enum(['', ...EN_GAS_TYPES]).default(''),
+	us: z.enum(['', ...US_GAS_TYPES]).default(''),
+	organs: z.array(z.enum(TARGET_ORGANS)).default([]),
 	noFilter: optionalText,
 	note: optionalText
 });
 
-function danger(text: string, unit: z.output<typeof substanceForm>['unit']) {
+/** What stands before the unit, and the unit: the row's own where the text carries none. */
+function apart(text: string, unit: ConcentrationUnit): [amount: string, unit: ConcentrationUnit] {
+	const own = CONCENTRATION_UNITS.find((word) => text.endsWith(word));
+	return own ? [text.slice(0, -own.length).trimEnd(), own] : [text, unit];
+}
+
+function danger(text: string, rowUnit: ConcentrationUnit) {
 	if (!text) return undefined;
-	const [, amount = '', ownUnit] = /^(.*?)\s*(ppm|mg\/m3|f\/cm3)?$/.exec(text) ?? [];
+	const [amount, unit] = apart(text, rowUnit);
 	const value = decimal(amount);
 	if (!Number.isFinite(value)) throw new Fault('invalid', `“${text}” is not a number.`, 'idlh');
-	return { value, unit: (ownUnit as typeof unit | undefined) ?? unit };
+	return { value, unit };
 }
 
 /** What the form says as the values of a substance. */
@@ -70,14 +71,14 @@ export function editOf(form: z.output<typeof substanceForm>): SubstanceEdit {
 	const { id: _, version: __, why: ___, unit, limitUs, limitUk, rel, idlh, ...plain } = form;
 	const limit = (text: string, path: string) => {
 		if (!text) return undefined;
-		const [, amounts = '', ownUnit] = /^(.*?)\s*(ppm|mg\/m3|f\/cm3)?$/.exec(text) ?? [];
+		const [amounts, own] = apart(text, unit);
 		if (!/^(c?\d+([.,]\d+)?|-)(\/c?\d+([.,]\d+)?)?$/.test(amounts))
 			throw new Fault(
 				'invalid',
 				`“${text}” is no limit: write 50, 50/100 for mean and short-term, or c10 for a ceiling; another unit than the row's behind it: 0.02 mg/m3.`,
 				path
 			);
-		return limitOf(amounts.replaceAll(',', '.'), (ownUnit as typeof unit | undefined) ?? unit);
+		return limitOf(amounts.replaceAll(',', '.'), own);
 	};
 	const [us, uk] = [limit(limitUs, 'limitUs'), limit(limitUk, 'limitUk')];
 	return {
@@ -90,7 +91,6 @@ export function editOf(form: z.output<typeof substanceForm>): SubstanceEdit {
 		skin: form.skin === 'on',
 		en: form.en || undefined,
 		us: form.us || undefined,
-		organs: form.organs as SubstanceEdit['organs'],
 		limits: { ...(us ? { us } : {}), ...(uk ? { uk } : {}) },
 		rel: limit(rel, 'rel'),
 		idlh: danger(idlh, unit)

@@ -24,6 +24,11 @@ import { siteSubstance, substanceChange, user } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 
 const CHUNK = 1000;
+const SITE_COLUMNS = {
+	key: siteSubstance.key,
+	own: siteSubstance.own,
+	record: siteSubstance.record
+};
 
 /** The library as a decision about these keys needs it: the shipped one with what the site says of them. */
 export async function libraryFor(
@@ -36,10 +41,7 @@ export async function libraryFor(
 }
 
 const siteRows = (db: Connection, keys: string[]): Promise<SiteSubstance[]> =>
-	db
-		.select({ key: siteSubstance.key, own: siteSubstance.own, record: siteSubstance.record })
-		.from(siteSubstance)
-		.where(inArray(siteSubstance.key, keys));
+	db.select(SITE_COLUMNS).from(siteSubstance).where(inArray(siteSubstance.key, keys));
 
 /** Substances whose name, synonym or CAS number holds a text: the shipped and the site's own. */
 export async function searchSubstances(
@@ -50,7 +52,7 @@ export async function searchSubstances(
 	const tidy = text.trim().toLowerCase();
 	const like = `%${tidy.replaceAll(/[%_\\]/g, '\\$&')}%`;
 	const own = await db
-		.select({ key: siteSubstance.key, own: siteSubstance.own, record: siteSubstance.record })
+		.select(SITE_COLUMNS)
 		.from(siteSubstance)
 		.where(tidy ? ilike(siteSubstance.words, like) : undefined)
 		.orderBy(asc(siteSubstance.name))
@@ -229,7 +231,8 @@ async function write(
 		throw new Fault('conflict', `${whole.name} was changed meanwhile. Load it again.`);
 }
 
-const wordsOf = (s: Pick<Substance, 'name' | 'synonyms' | 'cas'>) =>
+/** What a substance is searched by. */
+export const wordsOf = (s: Pick<Substance, 'name' | 'synonyms' | 'cas'>) =>
 	[s.name, s.cas ?? '', ...s.synonyms].join(' · ').toLowerCase();
 
 /** What an import would do, before anything is written. */
@@ -259,10 +262,10 @@ async function prepareImport(db: Connection, bytes: Uint8Array): Promise<Prepare
 	const { text, encoding } = decodeText(bytes);
 	const read = readTable(text, SUBSTANCE_COLUMNS, emptyDraft);
 	const { whole, faults } = makeWhole(read);
-	const held = new Map<string, boolean>();
+	const held = new Set<string>();
 	for (let i = 0; i < whole.length; i += CHUNK) {
 		const keys = whole.slice(i, i + CHUNK).map(({ substance }) => substance.key);
-		for (const row of await siteRows(db, keys)) held.set(row.key, row.own);
+		for (const row of await siteRows(db, keys)) held.add(row.key);
 	}
 	const shipped = new Set(SHIPPED.all.map((s) => s.key));
 	const good = whole.filter(({ row, substance }) => {
@@ -392,10 +395,7 @@ async function upsertOwn(
 
 /** The library as a CSV text: the site's own substances, or all with their corrections. */
 export async function exportSubstances(db: Connection, which: 'own' | 'all'): Promise<string> {
-	const rows = await db
-		.select({ key: siteSubstance.key, own: siteSubstance.own, record: siteSubstance.record })
-		.from(siteSubstance)
-		.orderBy(asc(siteSubstance.name));
+	const rows = await db.select(SITE_COLUMNS).from(siteSubstance).orderBy(asc(siteSubstance.name));
 	const substances =
 		which === 'own'
 			? rows.filter((row) => row.own).map((row) => row.record as Substance)

@@ -7,11 +7,13 @@ import {
 	recipesFor,
 	resumeTests,
 	startTest,
-	testable
+	testable,
+	TESTED_FAMILIES
 } from '$lib/server/bench';
 import { config } from '$lib/server/config';
 import { may } from '$lib/server/context';
-import { Fault } from '$lib/server/errors';
+import { optionalNumber, uploaded } from '$lib/server/form-fields';
+import { MISBEHAVIOURS } from '$lib/server/instruments/pressure-bench';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -30,7 +32,7 @@ export const load: PageServerLoad = (event) =>
 			simulated: GREVAN_DEMO_PASSWORD !== undefined,
 			mayTest: may(context.actor.role, 'inspect'),
 			items,
-			recipes: ['full-face', 'gas-tight-suit'].flatMap((family) =>
+			recipes: TESTED_FAMILIES.flatMap((family) =>
 				recipesFor(family).map(({ key, name, origin }) => ({
 					key,
 					name,
@@ -38,6 +40,7 @@ export const load: PageServerLoad = (event) =>
 					source: origin.source
 				}))
 			),
+			misbehaviours: MISBEHAVIOURS,
 			tests: tests.map(({ test, tag, by }) => ({
 				id: test.id,
 				tag,
@@ -50,17 +53,10 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const volume = z
-	.string()
-	.trim()
-	.default('')
-	.transform((text, context) => {
-		if (text === '') return null;
-		const value = Number(text.replace(',', '.'));
-		if (value > 0 && value < 5000) return value;
-		context.addIssue({ code: 'custom', message: 'The volume is a number of litres above zero.' });
-		return z.NEVER;
-	});
+const volume = optionalNumber(
+	() => 'The volume is a number of litres above zero.',
+	(value) => value > 0 && value < 5000
+).transform((value) => value ?? null);
 const test = {
 	id: clientId,
 	tag: z.string().trim().min(1, 'Scan or type the tag.').max(20),
@@ -98,14 +94,8 @@ export const actions: Actions = {
 		const result = await action(async () => {
 			const fields = await formBody(event.request);
 			const form = parse(z.object(test), fields);
-			const { file } = fields;
-			if (!(file instanceof File) || file.size === 0)
-				throw new Fault('invalid', 'Choose a CSV file of the trace.', 'file');
-			await importTrace(contextOf(event), event.locals.site, {
-				...form,
-				file: file.name,
-				bytes: new Uint8Array(await file.arrayBuffer())
-			});
+			const { name, bytes } = await uploaded(fields, 'Choose a CSV file of the trace.');
+			await importTrace(contextOf(event), event.locals.site, { ...form, file: name, bytes });
 			return { id: form.id };
 		});
 		if ('status' in result) return result;

@@ -16,17 +16,6 @@
 		data.items.find((i) => i.tag === tag.trim().toUpperCase())?.family ?? null
 	);
 	const offered = $derived(data.recipes.filter((r) => !family || r.family === family));
-	const FAULTS = [
-		'none',
-		'freeze',
-		'clip',
-		'step',
-		'gap',
-		'noise',
-		'wrong port',
-		'unplugged',
-		'garbage'
-	];
 </script>
 
 <svelte:head><title>Bench · Grevan</title></svelte:head>
@@ -150,7 +139,7 @@
 							>
 							<label
 								><span class="label">Fault</span><select name="fault" class="w-full"
-									>{#each FAULTS as word (word)}<option>{word}</option>{/each}</select
+									>{#each data.misbehaviours as word (word)}<option>{word}</option>{/each}</select
 								></label
 							>
 							<label

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { EARLY_REASONS, type DiscardReason } from '$core/filters/ledger';
+import { DISCARD_REASONS } from '$core/filters/ledger';
 import { may } from '$lib/server/context';
 import { listLots, openPair, stockForPlan } from '$lib/server/filters';
 import { listPlans } from '$lib/server/hazards';
@@ -7,7 +7,6 @@ import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/
 import { dayAt } from '$lib/server/site';
 import type { Actions, PageServerLoad } from './$types';
 
-const DISCARD_REASONS = Object.keys(EARLY_REASONS) as DiscardReason[];
 const planId = z.uuid().nullable().catch(null);
 
 export const load: PageServerLoad = (event) =>

@@ -1,3 +1,4 @@
+import { shortestMin } from '../../../core/filters/plan-life.ts';
 import { EXPIRY_MONTHS, REVIEW_MONTHS } from '../../../core/hazards/plan-status.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
 import { plusDays, plusMonths } from '../../../core/plan/calendar.ts';
@@ -14,6 +15,7 @@ import {
 } from '../db/schema/index.ts';
 import { lifeOf, pairTag } from '../filters.ts';
 import { pairChange, type WearRow } from '../readiness.ts';
+import { wordsOf } from '../substances.ts';
 import { PEOPLE, PLACES, PLANS, type DemoPlan } from './scenario.ts';
 import type { Mask, Seed } from './seed.ts';
 
@@ -118,7 +120,6 @@ async function openPair(seed: Seed, { plan, planId, lot, mask, first }: PairPlan
 		})
 		.returning();
 	if (!pair) return;
-	const timed = life.parts.flatMap((part) => (part.minutes === null ? [] : [part.minutes]));
 	const wears: WearRow[] = [];
 	for (let day = ago; day > 0; day--)
 		wears.push({
@@ -128,7 +129,7 @@ async function openPair(seed: Seed, { plan, planId, lot, mask, first }: PairPlan
 			task: plan.task,
 			wornOn: plusDays(seed.today, -day),
 			minutes: seed.chance.int(Math.ceil(facts.exposureMin * 0.5), facts.exposureMin),
-			lifeMin: timed.length ? Math.min(...timed) : null,
+			lifeMin: shortestMin(life.parts),
 			enteredBy: by,
 			enteredAt: seed.moment(day)
 		});
@@ -240,7 +241,7 @@ async function ownSubstances(seed: Seed): Promise<void> {
 		own: true,
 		record: { ...own, origins },
 		name: own.name,
-		words: [own.name, ...own.synonyms].join(' · ').toLowerCase(),
+		words: wordsOf(own),
 		changedBy: by,
 		changedAt: at
 	});

@@ -1,3 +1,4 @@
+import { SENSOR_FAULTS } from '../../../../instruments/pressure-bench/simulate.ts';
 import type { TraceSample } from '../../../core/bench/trace.ts';
 import { InstrumentError, LineClient } from './line-client.ts';
 
@@ -17,6 +18,9 @@ export interface Misbehaviour {
 	/** Simulated seconds in one of ours. */
 	speed: number;
 }
+
+/** Faults that the simulated bench can be told to have: of its sensor, or garbage on the line. */
+export const MISBEHAVIOURS = ['none', ...SENSOR_FAULTS, 'garbage'] as const;
 
 /** A pressure bench, simulated or real: the one way in that the application knows. */
 export interface PressureBench {

@@ -6,6 +6,7 @@
 	import { mostLossPa } from '$core/bench/pressure-test';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Chart from '$lib/ui/chart/Chart.svelte';
+	import { axis, line } from '$lib/ui/chart/parts';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { BENCH_MARKS } from '$lib/ui/outcome';
 	import Reading from '$lib/ui/reading/Reading.svelte';
@@ -68,26 +69,20 @@
 				type: 'scatter',
 				data: {
 					datasets: [
-						{
-							label: 'pressure',
-							data: samples.map((x) => ({ x: x.s, y: x.pa })),
-							showLine: true,
-							borderColor: c.accent,
-							borderWidth: 2,
-							pointRadius: 0
-						},
-						{
-							label: 'limit at the end',
-							data: [
+						line(
+							'pressure',
+							samples.map((x) => ({ x: x.s, y: x.pa })),
+							c.accent
+						),
+						line(
+							'limit at the end',
+							[
 								{ x: 0, y: limitPa },
 								{ x: data.recipe.holdSeconds, y: limitPa }
 							],
-							showLine: true,
-							borderColor: c.held,
-							borderDash: [7, 5],
-							borderWidth: 2,
-							pointRadius: 0
-						}
+							c.held,
+							{ dash: [7, 5] }
+						)
 					]
 				},
 				options: {
@@ -96,13 +91,11 @@
 						x: {
 							min: 0,
 							max: data.recipe.holdSeconds,
-							title: { display: true, text: 'seconds of the hold', color: c.soft },
-							grid: { color: c.rule }
+							...axis(c, 'seconds of the hold')
 						},
 						y: {
 							grace: '5%',
-							title: { display: true, text: 'Pa', color: c.soft },
-							grid: { color: c.rule }
+							...axis(c, 'Pa')
 						}
 					}
 				}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { may } from '$lib/server/context';
+import { optionalNumber } from '$lib/server/form-fields';
 import { receiveLot, saveModel, store } from '$lib/server/filter-store';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad } from './$types';
@@ -20,17 +21,10 @@ const code = z
 	.default('')
 	.transform((text) => text || null);
 const positive = (what: string) =>
-	z
-		.string()
-		.trim()
-		.default('')
-		.transform((text, context) => {
-			if (text === '') return undefined;
-			const value = Number(text.replace(',', '.'));
-			if (value > 0 && Number.isFinite(value)) return value;
-			context.addIssue({ code: 'custom', message: `${what} must be a number above zero.` });
-			return z.NEVER;
-		});
+	optionalNumber(
+		() => `${what} must be a number above zero.`,
+		(value) => value > 0 && Number.isFinite(value)
+	);
 
 const modelForm = z.object({
 	id: clientId,

@@ -2,22 +2,10 @@
 	/** A filter model: marking, mount, mass, what its maker states. */
 	import { enhance } from '$app/forms';
 	import { untrack } from 'svelte';
-	import type { Bed } from '$core/filters/wheeler-jonas';
+	import type { PageData } from './$types';
 
 	interface Props {
-		model: {
-			id: string;
-			version: number;
-			maker: string;
-			name: string;
-			mount: string;
-			codeEn: string | null;
-			codeUs: string | null;
-			massG: number;
-			bed: Partial<Bed> | null;
-			openedMonths: number | null;
-			reorderLevel: number;
-		} | null;
+		model: PageData['models'][number]['model'] | null;
 		fault: { message: string; path?: string | undefined } | null;
 		done: () => void;
 	}

@@ -3,7 +3,7 @@
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
 	import X from '@lucide/svelte/icons/x';
 	import { untrack } from 'svelte';
-	import type { ContaminantForm, RuleSet, Substance } from '$core/data/substance';
+	import { CONTAMINANT_FORMS, type RuleSet, type Substance } from '$core/data/substance';
 	import { limitOf, written, type Contaminant, type ContaminantFact } from '$core/hazards/facts';
 	import type { ConcentrationUnit } from '$core/units/concentration';
 	import { readableNumber } from '$core/units/number';
@@ -31,15 +31,6 @@
 		unit = $bindable(),
 		remove
 	}: Props = $props();
-	const FORMS: ContaminantForm[] = [
-		'gas',
-		'vapour',
-		'dust',
-		'mist',
-		'fume',
-		'oil aerosol',
-		'biological'
-	];
 	let more = $state(untrack(() => Boolean(row.peak || row.measurements?.values.length)));
 	let list = $state(untrack(() => row.measurements?.values.join(' ') ?? ''));
 
@@ -208,7 +199,7 @@
 			<div>
 				<label class="text-soft block text-[0.85rem]" for="f-{i}">Form</label>
 				<select id="f-{i}" class="w-full" disabled={!editable} bind:value={row.form}
-					>{#each FORMS as form (form)}<option>{form}</option>{/each}</select
+					>{#each CONTAMINANT_FORMS as form (form)}<option>{form}</option>{/each}</select
 				>
 			</div>
 			<div class="col-span-full">

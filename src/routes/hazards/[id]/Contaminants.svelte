@@ -9,6 +9,7 @@
 		type ContaminantFact,
 		type HazardFacts
 	} from '$core/hazards/facts';
+	import type { ConcentrationUnit } from '$core/units/concentration';
 	import Row from './ContaminantRow.svelte';
 
 	interface Props {
@@ -72,7 +73,7 @@
 			: `“${text}” is not in the library. It is kept as your own contaminant: enter its molar mass, boiling point and limit.`;
 	}
 	/** Unit chosen for rows that have no figure yet. */
-	let units = $state<Record<number, 'ppm' | 'mg/m3' | 'f/cm3'>>({});
+	let units = $state<Record<number, ConcentrationUnit>>({});
 	const at = (i: number) => (fault?.path.startsWith(`contaminants[${i}]`) ? fault.message : null);
 </script>
 

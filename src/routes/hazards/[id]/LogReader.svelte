@@ -15,6 +15,7 @@
 	import { InputError } from '$core/verdict';
 	import { readableNumber } from '$core/units/number';
 	import Chart from '$lib/ui/chart/Chart.svelte';
+	import { line } from '$lib/ui/chart/parts';
 
 	interface Props {
 		facts: HazardFacts;
@@ -161,27 +162,26 @@
 							type: 'line',
 							data: {
 								datasets: [
-									{
-										data: readings.flatMap((r) => {
+									line(
+										'',
+										readings.flatMap((r) => {
 											const y = r[channel.channel];
 											return y === undefined ? [] : [{ x: (r.at - log.from) / 60_000, y }];
 										}),
-										borderColor: c.accent,
-										borderWidth: 1.5,
-										pointRadius: 0
-									},
+										c.accent,
+										{ width: 1.5 }
+									),
 									...(limit && limit.unit === 'ppm'
 										? [
-												{
-													data: [
+												line(
+													'',
+													[
 														{ x: 0, y: limit.value },
 														{ x: log.minutes, y: limit.value }
 													],
-													borderColor: c.held,
-													borderDash: [6, 4],
-													borderWidth: 1.5,
-													pointRadius: 0
-												}
+													c.held,
+													{ width: 1.5, dash: [6, 4] }
+												)
 											]
 										: [])
 								]

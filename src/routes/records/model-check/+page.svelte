@@ -3,11 +3,12 @@
 	import { checkModel } from '$core/filters/model-check';
 	import { BAND_FACTOR } from '$core/filters/service-life';
 	import Chart from '$lib/ui/chart/Chart.svelte';
+	import { axis, line } from '$lib/ui/chart/parts';
 	import Reading from '$lib/ui/reading/Reading.svelte';
 
 	const check = checkModel();
 	const ends = [15, 200];
-	const line = (factor: number) => ends.map((x) => ({ x, y: x * factor }));
+	const times = (factor: number) => ends.map((x) => ({ x, y: x * factor }));
 </script>
 
 <svelte:head><title>Model check · Grevan</title></svelte:head>
@@ -34,32 +35,9 @@
 						backgroundColor: c.accent,
 						pointRadius: 5
 					},
-					{
-						label: 'predicted = measured',
-						data: line(1),
-						showLine: true,
-						borderColor: c.ink,
-						borderWidth: 1.5,
-						pointRadius: 0
-					},
-					{
-						label: 'one-sided 95 % bounds',
-						data: line(BAND_FACTOR),
-						showLine: true,
-						borderColor: c.soft,
-						borderDash: [6, 4],
-						borderWidth: 1.5,
-						pointRadius: 0
-					},
-					{
-						label: '',
-						data: line(1 / BAND_FACTOR),
-						showLine: true,
-						borderColor: c.soft,
-						borderDash: [6, 4],
-						borderWidth: 1.5,
-						pointRadius: 0
-					}
+					line('predicted = measured', times(1), c.ink, { width: 1.5 }),
+					line('one-sided 95 % bounds', times(BAND_FACTOR), c.soft, { width: 1.5, dash: [6, 4] }),
+					line('', times(1 / BAND_FACTOR), c.soft, { width: 1.5, dash: [6, 4] })
 				]
 			},
 			options: {
@@ -82,15 +60,13 @@
 						type: 'logarithmic',
 						min: 15,
 						max: 200,
-						title: { display: true, text: 'measured, minutes', color: c.soft },
-						grid: { color: c.rule }
+						...axis(c, 'measured, minutes')
 					},
 					y: {
 						type: 'logarithmic',
 						min: 15,
 						max: 200,
-						title: { display: true, text: 'predicted, minutes', color: c.soft },
-						grid: { color: c.rule }
+						...axis(c, 'predicted, minutes')
 					}
 				}
 			}

@@ -1,11 +1,9 @@
 import { z } from 'zod';
-import { EARLY_REASONS, type DiscardReason } from '$core/filters/ledger';
+import { DISCARD_REASONS } from '$core/filters/ledger';
 import { may } from '$lib/server/context';
 import { addWear, discardPair, pairPage } from '$lib/server/filter-pairs';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad } from './$types';
-
-const REASONS = Object.keys(EARLY_REASONS) as [DiscardReason, ...DiscardReason[]];
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -37,7 +35,7 @@ export const actions: Actions = {
 	discard: (event) =>
 		action(async () => {
 			const { reason } = parse(
-				z.object({ reason: z.enum(REASONS, 'Say why it goes.') }),
+				z.object({ reason: z.enum(DISCARD_REASONS, 'Say why it goes.') }),
 				await formBody(event.request)
 			);
 			await discardPair(contextOf(event), event.locals.site, { tag: event.params.tag, reason });

@@ -12,6 +12,7 @@
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Chart from '$lib/ui/chart/Chart.svelte';
+	import { axis, line } from '$lib/ui/chart/parts';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
@@ -161,26 +162,21 @@
 								borderWidth: 1,
 								pointRadius: 0
 							},
-							{
-								label: 'model',
-								data: judged.curve.map((p) => ({ x: p.minutes, y: p.fraction * 100 })),
-								showLine: true,
-								borderColor: c.accent,
-								borderWidth: 3,
-								pointRadius: 0
-							},
-							{
-								label: 'change here',
-								data: [
+							line(
+								'model',
+								judged.curve.map((p) => ({ x: p.minutes, y: p.fraction * 100 })),
+								c.accent,
+								{ width: 3 }
+							),
+							line(
+								'change here',
+								[
 									{ x: judged.life.recommendedMin, y: 0 },
 									{ x: judged.life.recommendedMin, y: 100 }
 								],
-								showLine: true,
-								borderColor: c.held,
-								borderDash: [7, 5],
-								borderWidth: 2,
-								pointRadius: 0
-							}
+								c.held,
+								{ dash: [7, 5] }
+							)
 						]
 					},
 					options: {
@@ -190,14 +186,12 @@
 						scales: {
 							x: {
 								min: 0,
-								title: { display: true, text: 'minutes of wear', color: c.soft },
-								grid: { color: c.rule }
+								...axis(c, 'minutes of wear')
 							},
 							y: {
 								min: 0,
 								max: 100,
-								title: { display: true, text: '% of outside', color: c.soft },
-								grid: { color: c.rule }
+								...axis(c, '% of outside')
 							}
 						}
 					}
@@ -262,25 +256,22 @@
 									pointRadius: 2,
 									pointBackgroundColor: c.accent
 								},
-								{
-									data: [
+								line(
+									'',
+									[
 										{ x: s.now, y: 0 },
 										{ x: s.now, y: judged.life.lowerBoundMin * judged.life.humidityFactor }
 									],
-									showLine: true,
-									borderColor: c.ink,
-									borderDash: [4, 3],
-									borderWidth: 1.5,
-									pointRadius: 0
-								}
+									c.ink,
+									{ width: 1.5, dash: [4, 3] }
+								)
 							]
 						},
 						options: {
 							plugins: { legend: { display: false } },
 							scales: {
 								x: {
-									title: { display: true, text: `${s.name}, ${s.unit}`, color: c.soft },
-									grid: { color: c.rule }
+									...axis(c, `${s.name}, ${s.unit}`)
 								},
 								y: { min: 0, grid: { color: c.rule } }
 							}

@@ -1,9 +1,10 @@
 import { redirect } from '@sveltejs/kit';
-import { emptyDraft, ORGANS } from '$core/substances/csv';
+import { emptyDraft } from '$core/substances/csv';
 import { originLine } from '$core/verdict';
 import {
 	originOf,
 	SUBSTANCE_ORIGINS,
+	TARGET_ORGANS,
 	type Substance,
 	type SubstanceField
 } from '$core/data/substance';
@@ -26,7 +27,7 @@ export const load: PageServerLoad = (event) =>
 				changes: [],
 				disagreements: [],
 				origins: {} as Record<string, string>,
-				organs: ORGANS,
+				organs: TARGET_ORGANS,
 				mayEdit
 			};
 		const found = await substancePage(context.db, event.params.key);
@@ -51,7 +52,7 @@ export const load: PageServerLoad = (event) =>
 				by,
 				at: change.changedAt
 			})),
-			organs: ORGANS,
+			organs: TARGET_ORGANS,
 			mayEdit
 		};
 	});

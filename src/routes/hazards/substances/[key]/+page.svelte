@@ -1,9 +1,15 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { format } from 'date-fns';
-	import type { ExposureLimit, SubstanceField } from '$core/data/substance';
+	import {
+		CONTAMINANT_FORMS,
+		EN_GAS_TYPES,
+		US_GAS_TYPES,
+		type ExposureLimit,
+		type SubstanceField
+	} from '$core/data/substance';
 	import { written } from '$core/hazards/facts';
-	import { FIELD_NAMES } from '$core/substances/record';
+	import { FIELD_NAMES, limitUnitOf } from '$core/substances/record';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
 	let { data, form } = $props();
@@ -12,13 +18,7 @@
 	let changeId = $state(crypto.randomUUID());
 	const open = $derived(data.mayEdit && (editing || data.isNew));
 	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const unit = $derived(
-		s.limits.uk?.unit ??
-			s.limits.us?.unit ??
-			s.rel?.unit ??
-			s.idlh?.unit ??
-			(s.form === 'gas' || s.form === 'vapour' ? 'ppm' : 'mg/m3')
-	);
+	const unit = $derived(limitUnitOf(s));
 	const limitText = (limit: ExposureLimit | undefined) => {
 		if (!limit) return '';
 		const ceiling = limit.shortKind === 'ceiling' ? 'c' : '';
@@ -144,9 +144,7 @@
 					name="form"
 					class="w-full"
 					value={s.form}
-					>{#each ['gas', 'vapour', 'dust', 'mist', 'fume', 'oil aerosol', 'biological'] as word (word)}<option
-							>{word}</option
-						>{/each}</select
+					>{#each CONTAMINANT_FORMS as word (word)}<option>{word}</option>{/each}</select
 				>
 			</div>
 			<div>
@@ -184,8 +182,7 @@
 					name="en"
 					class="w-full"
 					value={s.en ?? ''}
-					>{#each ['', 'A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'] as word (word)}<option
-							value={word}>{word || 'none'}</option
+					>{#each ['', ...EN_GAS_TYPES] as word (word)}<option value={word}>{word || 'none'}</option
 						>{/each}</select
 				>
 			</div>
@@ -195,8 +192,7 @@
 					name="us"
 					class="w-full"
 					value={s.us ?? ''}
-					>{#each ['', 'OV', 'AG', 'AM', 'FM', 'HS', 'HF', 'MV', 'CO'] as word (word)}<option
-							value={word}>{word || 'none'}</option
+					>{#each ['', ...US_GAS_TYPES] as word (word)}<option value={word}>{word || 'none'}</option
 						>{/each}</select
 				>
 			</div>

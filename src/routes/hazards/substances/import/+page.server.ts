@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { may } from '$lib/server/context';
-import { Fault } from '$lib/server/errors';
+import { uploaded } from '$lib/server/form-fields';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import { importSubstances, previewImport } from '$lib/server/substances';
 import type { Actions, PageServerLoad } from './$types';
@@ -11,12 +11,8 @@ const SHOWN = 200;
 export const load: PageServerLoad = (event) =>
 	page(async () => ({ mayEdit: may(contextOf(event).actor.role, 'edit substances') }));
 
-async function bytesOf(fields: Record<string, unknown>): Promise<Uint8Array> {
-	const file = fields.file;
-	if (!(file instanceof File) || file.size === 0)
-		throw new Fault('invalid', 'Choose a CSV file first.', 'file');
-	return new Uint8Array(await file.arrayBuffer());
-}
+const bytesOf = async (fields: Record<string, unknown>) =>
+	(await uploaded(fields, 'Choose a CSV file first.')).bytes;
 
 export const actions: Actions = {
 	preview: (event) =>
