@@ -1,7 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { benchTrace } from '../../instruments/pressure-bench/simulate.ts';
 import {
 	importTrace,
@@ -12,7 +11,8 @@ import {
 	testPage,
 	traceCsv
 } from '../../src/lib/server/bench.ts';
-import { benchTest, item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { faultsByStation, openDefects } from '../../src/lib/server/faults.ts';
 import { pressureBenchAt } from '../../src/lib/server/instruments/pressure-bench.ts';
 import {
 	answer,
@@ -24,6 +24,7 @@ import {
 } from '../../src/lib/server/inspections.ts';
 import { itemPage } from '../../src/lib/server/items.ts';
 import { rebuildState } from '../../src/lib/server/readiness.ts';
+import { stationOf } from '../../src/core/data/families.ts';
 import { procedureFor } from '../../src/core/data/procedures.ts';
 import {
 	freshDatabase,
@@ -33,6 +34,7 @@ import {
 	type TestDatabase
 } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
+import { inspect } from '../support/work.ts';
 
 let test: TestDatabase;
 let yard: SmallSite;
@@ -68,13 +70,6 @@ beforeEach(async () => {
 	await test?.close();
 	test = await freshDatabase();
 	yard = await smallSite(test.db);
-});
-// Nothing may listen on when the database goes.
-afterEach(async () => {
-	await test.db
-		.update(benchTest)
-		.set({ leaseUntil: new Date(0) })
-		.where(eq(benchTest.recipe, 'none'));
 });
 afterAll(async () => {
 	bench.kill();
@@ -126,6 +121,22 @@ describe('a set with readings', () => {
 		expect(state.defects).toMatchObject([{ station: 'whistle', code: 'WHL' }]);
 		await signRun(tech(), SITE, id);
 		expect((await runPage(tech(), id)).run.outcome).toBe('fail');
+	});
+
+	it('its faults are counted apart from those of a mask, each on its own airway', async () => {
+		await inspect(tech(), 'HM-0001', { 'exhalation-disc': 'CURL' });
+		await give(await begin(), 'whistle', { value: 'good', readings: { value: 47 } });
+		expect(await faultsByStation(test.db)).toEqual(
+			expect.arrayContaining([
+				{ family: 'half-mask', station: 'exhalation', n: 1 },
+				{ family: 'ba-set', station: 'whistle', n: 1 }
+			])
+		);
+		const open = await openDefects(test.db);
+		expect(open.map((row) => stationOf(row.family, row.defect.station).key).sort()).toEqual([
+			'exhalation',
+			'whistle'
+		]);
 	});
 
 	it('is not answered good without its reading, nor by one that cannot be', async () => {

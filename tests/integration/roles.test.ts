@@ -2,13 +2,17 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
+import { importTrace, startTest } from '../../src/lib/server/bench.ts';
 import { may, type Role } from '../../src/lib/server/context.ts';
 import { asFault } from '../../src/lib/server/errors.ts';
 import { startJob, finishJob, releaseJob } from '../../src/lib/server/faults.ts';
+import { addWear, discardPair } from '../../src/lib/server/filter-pairs.ts';
+import { disposeLot, recallLot, receiveLot, saveModel } from '../../src/lib/server/filter-store.ts';
 import { openPair } from '../../src/lib/server/filters.ts';
 import { factsSchema, planSchema } from '../../src/lib/server/hazard-form.ts';
-import { savePlan } from '../../src/lib/server/hazards.ts';
-import { answer, signRun, startRun } from '../../src/lib/server/inspections.ts';
+import { approvePlan, clearFlag, savePlan } from '../../src/lib/server/hazards.ts';
+import { answer, signRun, startRun, startTimer } from '../../src/lib/server/inspections.ts';
+import { importSubstances, saveSubstance } from '../../src/lib/server/substances.ts';
 import { historySentence } from '../../src/lib/ui/history.ts';
 import {
 	freshDatabase,
@@ -28,6 +32,7 @@ afterAll(() => test.close());
 
 type Context = ReturnType<SmallSite['as']>;
 const id = () => randomUUID();
+const text = (words: string) => new TextEncoder().encode(words);
 /** Every write that a service offers, with the least role that may do it. */
 const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown>][] = [
 	['start an inspection', 'technician', (c) => startRun(c, { id: id(), tag: 'HM-0001' })],
@@ -72,7 +77,112 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'technician',
 		(c) => finishJob(c, SITE, { jobId: id(), version: 1, proof: [], parts: [], note: '' })
 	],
-	['release', 'supervisor', (c) => releaseJob(c, SITE, { jobId: id(), version: 1 })]
+	['release', 'supervisor', (c) => releaseJob(c, SITE, { jobId: id(), version: 1 })],
+	[
+		'start the clock of a hold',
+		'technician',
+		(c) => startTimer(c, { id: id(), runId: id(), step: 'x', start: 290 })
+	],
+	[
+		'start a bench test',
+		'technician',
+		(c) =>
+			startTest(c, SITE, undefined, { id: id(), tag: 'HM-0001', recipe: 'suit-en', volumeL: null })
+	],
+	[
+		'import a trace',
+		'technician',
+		(c) =>
+			importTrace(c, SITE, {
+				id: id(),
+				tag: 'HM-0001',
+				recipe: 'suit-en',
+				volumeL: null,
+				file: 'x.csv',
+				bytes: text('s,Pa\n0,1650\n')
+			})
+	],
+	[
+		'enter wear',
+		'technician',
+		(c) =>
+			addWear(c, SITE, {
+				id: id(),
+				tag: 'FP-0001',
+				planId: id(),
+				wornOn: '2026-11-24',
+				minutes: 10
+			})
+	],
+	[
+		'discard a pair',
+		'technician',
+		(c) => discardPair(c, SITE, { tag: 'FP-0001', reason: 'damage' })
+	],
+	[
+		'save a filter model',
+		'technician',
+		(c) =>
+			saveModel(c, {
+				id: id(),
+				version: 0,
+				maker: 'T',
+				name: `T ${id()}`,
+				mount: 'none',
+				codeEn: 'P3',
+				codeUs: null,
+				massG: 100,
+				bed: null,
+				openedMonths: null,
+				reorderLevel: 0
+			})
+	],
+	[
+		'receive a lot',
+		'technician',
+		(c) =>
+			receiveLot(c, SITE, {
+				id: id(),
+				modelId: id(),
+				lot: 'L',
+				useBy: '2099-01-01',
+				quantity: 1,
+				location: ''
+			})
+	],
+	['recall a lot', 'technician', (c) => recallLot(c, SITE, { id: id(), reason: 'r' })],
+	['dispose of a lot', 'technician', (c) => disposeLot(c, { id: id(), seen: 1, why: 'w' })],
+	[
+		'approve a plan',
+		'supervisor',
+		(c) =>
+			approvePlan(c, SITE, {
+				id: id(),
+				planId: id(),
+				version: 1,
+				reviewOn: '2099-01-01',
+				expiresOn: '2099-06-01',
+				note: ''
+			})
+	],
+	['clear a flag', 'supervisor', (c) => clearFlag(c, { id: id(), why: 'w' })],
+	[
+		'correct a substance',
+		'supervisor',
+		(c) =>
+			saveSubstance(c, { id: id(), key: 'styrene', edit: { note: id() }, why: 'w', version: -1 })
+	],
+	[
+		'import substances',
+		'supervisor',
+		(c) =>
+			importSubstances(c, {
+				id: id(),
+				bytes: text('name,form\n'),
+				why: 'w',
+				leaveOutBad: false
+			})
+	]
 ];
 const ROLES: Role[] = ['viewer', 'technician', 'supervisor', 'admin'];
 
@@ -89,7 +199,10 @@ describe('who may do what', () => {
 		});
 
 	it('each role holds what the one before it holds', () => {
-		for (const deed of ['view', 'plan', 'inspect', 'open filters', 'repair', 'release'] as const) {
+		for (const deed of [
+			...(['view', 'plan', 'inspect', 'open filters', 'repair', 'release'] as const),
+			...(['keep the filter store', 'recall a lot', 'approve plans', 'edit substances'] as const)
+		]) {
 			const held = ROLES.map((role) => may(role, deed));
 			expect(held).toEqual([...held].sort((a, b) => Number(a) - Number(b)));
 		}
