@@ -2,6 +2,9 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
 
+/** Far above what any test takes: a busy machine is slow, not wrong. */
+const PATIENCE_MS = 240_000;
+
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	build: { chunkSizeWarningLimit: 600 },
@@ -12,7 +15,8 @@ export default defineConfig({
 				test: {
 					name: 'unit',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
-					environment: 'node'
+					environment: 'node',
+					testTimeout: PATIENCE_MS
 				}
 			},
 			{
@@ -22,8 +26,8 @@ export default defineConfig({
 					include: ['tests/integration/**/*.test.ts'],
 					environment: 'node',
 					fileParallelism: false,
-					testTimeout: 20_000,
-					hookTimeout: 60_000
+					testTimeout: PATIENCE_MS,
+					hookTimeout: PATIENCE_MS
 				}
 			}
 		]

@@ -61,7 +61,7 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 		exited = true;
 		onExit?.(code);
 	});
-	for (let tries = 0; tries < 200; tries++) {
+	for (let tries = 0; tries < 1200; tries++) {
 		if (exited) throw new Stop('The web process ended while it was starting; see above.');
 		const ok = await fetch(`http://127.0.0.1:${port}/healthz`, {
 			headers: { connection: 'close' }
@@ -73,5 +73,5 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 		await new Promise((resolve) => setTimeout(resolve, 50));
 	}
 	await end(child);
-	throw new Stop('The web process did not answer within ten seconds.');
+	throw new Stop('The web process did not answer within a minute.');
 }

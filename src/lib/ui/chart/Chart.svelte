@@ -29,6 +29,7 @@
 <script lang="ts">
 	/** A picture of numbers. The same numbers stand in a table below it, for readers and for printing. */
 	import type { ChartConfiguration } from 'chart.js';
+	import { onDestroy } from 'svelte';
 	import { page } from '$app/state';
 
 	interface Props {
@@ -41,27 +42,28 @@
 	let { config, label, height = 260, table }: Props = $props();
 	let canvas: HTMLCanvasElement | undefined = $state();
 
+	let chart: { destroy: () => void } | undefined;
 	$effect(() => {
 		if (!canvas) return;
 		const element = canvas;
-		// A change of theme draws it anew.
+		// A change of theme draws it in other colours.
 		void page.data.theme;
 		const wanted = config(coloursOf(element));
-		let gone = false;
-		let chart: { destroy: () => void } | undefined;
+		let newest = true;
 		void import('./draw').then(({ draw }) => {
-			if (!gone) chart = draw(element, wanted);
+			if (newest) chart = draw(element, wanted);
 		});
 		return () => {
-			gone = true;
-			chart?.destroy();
+			newest = false;
 		};
 	});
+	onDestroy(() => chart?.destroy());
 </script>
 
 <figure>
 	<div class="relative w-full" style="height: {height}px" role="img" aria-label={label}>
-		<canvas bind:this={canvas} aria-hidden="true"></canvas>
+		<!-- Out of the flow, so that its drawn width never holds the page wide. -->
+		<canvas bind:this={canvas} class="absolute inset-0" aria-hidden="true"></canvas>
 	</div>
 	{#if table}
 		<details class="mt-1">

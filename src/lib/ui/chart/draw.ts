@@ -24,13 +24,16 @@ Chart.register(
 	Tooltip
 );
 
-/** Draws a chart in the type of the page, without motion. Loaded only where a picture is shown. */
+/** Draws a chart in the type of the page, without motion, or draws the one on the canvas anew. Loaded only where a picture is shown. */
 export function draw(canvas: HTMLCanvasElement, config: ChartConfiguration): Chart {
 	Chart.defaults.font.family = getComputedStyle(document.body).fontFamily;
 	Chart.defaults.font.size = 13;
 	Chart.defaults.color = getComputedStyle(canvas).getPropertyValue('--soft').trim();
-	return new Chart(canvas, {
-		...config,
-		options: { ...config.options, animation: false, maintainAspectRatio: false }
-	});
+	const options = { ...config.options, animation: false, maintainAspectRatio: false } as const;
+	const drawn = Chart.getChart(canvas);
+	if (!drawn) return new Chart(canvas, { ...config, options });
+	drawn.data = config.data;
+	drawn.options = options;
+	drawn.update('none');
+	return drawn;
 }
