@@ -1,5 +1,5 @@
-// The simulated pressure bench as a process of its own: a plain line protocol over TCP on loopback, in the style of
-// the open SCPI standard. Prints the port it listens on. Ends with the process that started it.
+// Simulated pressure benches in a process of their own: a plain line protocol over TCP on loopback, in the style of
+// the open SCPI standard. Prints the ports they listen on. Ends with the process that started it.
 import { createServer, type AddressInfo, type Socket } from 'node:net';
 import {
 	benchTrace,
@@ -29,6 +29,7 @@ class Bench {
 	private speed = 1;
 	private garbage = false;
 	private trace: BenchReading[] = [];
+	private taken = 0;
 	private startedAt = 0;
 	private error = '';
 
@@ -64,6 +65,7 @@ class Bench {
 				return 'OK';
 			case 'INIT':
 				this.trace = benchTrace(this.options);
+				this.taken = 0;
 				this.startedAt = Date.now();
 				return 'OK';
 			case 'ABOR':
@@ -95,20 +97,23 @@ class Bench {
 		return 'OK';
 	}
 
-	private available(): BenchReading[] {
+	/** How many readings have been taken by now. */
+	private available(): number {
 		const passed = ((Date.now() - this.startedAt) / 1000) * this.speed;
-		return this.trace.filter((reading) => reading.s <= passed);
+		while (this.taken < this.trace.length && (this.trace[this.taken]?.s ?? 0) <= passed)
+			this.taken++;
+		return this.taken;
 	}
 
 	private status(): string {
 		if (this.trace.length === 0) return 'IDLE,0';
-		const ready = this.available().length;
+		const ready = this.available();
 		return `${ready === this.trace.length ? 'DONE' : 'RUN'},${ready}`;
 	}
 
 	/** Readings from an index on, so that a listener that was away misses none. */
 	private fetch(from: number): string {
-		const part = this.available().slice(from, from + 500);
+		const part = this.trace.slice(from, Math.min(this.available(), from + 500));
 		const words = part.map((r) =>
 			[r.s, r.pa.toFixed(2), r.temperatureC?.toFixed(3), r.barometerPa?.toFixed(1)].join(',')
 		);
@@ -117,8 +122,8 @@ class Bench {
 	}
 }
 
-const bench = new Bench();
-const server = createServer((socket: Socket) => {
+/** Hears one connection to a bench, line by line. */
+function hear(bench: Bench, socket: Socket): void {
 	let rest = '';
 	socket.setEncoding('utf8');
 	socket.on('error', () => socket.destroy());
@@ -130,8 +135,17 @@ const server = createServer((socket: Socket) => {
 			if (answer !== undefined) socket.write(`${answer}\n`);
 		}
 	});
-});
-server.listen(Number(process.argv[2] ?? 0), '127.0.0.1', () => {
-	process.stdout.write(`${(server.address() as AddressInfo).port}\n`);
-});
+}
+
+// How many benches; each listens on a port of its own.
+const ports = await Promise.all(
+	Array.from({ length: Number(process.argv[2] ?? 2) }, () => {
+		const bench = new Bench();
+		const server = createServer((socket) => hear(bench, socket));
+		return new Promise<number>((resolve) =>
+			server.listen(0, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
+		);
+	})
+);
+process.stdout.write(`${ports.join(',')}\n`);
 process.on('disconnect', () => process.exit(0));

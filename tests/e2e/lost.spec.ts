@@ -1,7 +1,16 @@
 import { expect, test, type Page } from '@playwright/test';
 import { startWeb } from '../../scripts/lib/app.mjs';
 import { TcpCut } from '../support/tcp-cut';
-import { answerSteps, appEnvironment, beginInspection, CLEAN, scan, signInAs } from './support/app';
+import {
+	answerSteps,
+	appEnvironment,
+	appUrl,
+	beginInspection,
+	CLEAN,
+	ready,
+	scan,
+	signInAs
+} from './support/app';
 
 const header = (page: Page) => page.getByRole('banner').getByRole('status');
 
@@ -75,5 +84,112 @@ test('the database is away for ten seconds: said plainly, nothing lost, nothing 
 	} finally {
 		await web.stop();
 		await cut.close();
+	}
+});
+
+test('an opened inspection is finished with the network away, reloaded, and sent once when it is back', async ({
+	page,
+	context
+}) => {
+	await signInAs(page, 'Ilse Norrby');
+	await scan(page, 'HM-0106');
+	const run = await beginInspection(page);
+	await answerSteps(page, CLEAN.slice(0, 2));
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText(
+		'every answer kept'
+	);
+	// The worker of the page has to have seen it once.
+	await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+	await page.goto(run);
+	await ready(page);
+
+	await context.setOffline(true);
+	await answerSteps(page, CLEAN.slice(2, 6), 2);
+	await expect(header(page)).toContainText(/4 unsent/);
+	await page.reload();
+	await ready(page);
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText('6 of 15');
+	await answerSteps(page, CLEAN.slice(6), 6);
+	await page.keyboard.press('Enter');
+	await expect(page.getByText(/Signed on this device, not yet on the server/)).toBeVisible();
+	await page.goto(`${appUrl()}/items/HM-0106`).catch(() => undefined);
+	await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible();
+	await expect(page.getByRole('link', { name: /^Inspection \d/ }).first()).toBeVisible();
+
+	await context.setOffline(false);
+	await page.goto(`${appUrl()}/items/HM-0106`);
+	await ready(page);
+	await expect(header(page)).toContainText('live');
+	await page.goto(run);
+	await expect(page.getByRole('heading', { name: 'Passed' })).toBeVisible();
+	await page.goto(`${appUrl()}/items/HM-0106/history`);
+	await expect(page.getByText(/Inspection signed: pass/).first()).toContainText('pass');
+});
+
+test('finished without a connection and meanwhile elsewhere: said plainly, signed by one', async ({
+	browser
+}) => {
+	const contexts = [await browser.newContext(), await browser.newContext()] as const;
+	const [mine, theirs] = [await contexts[0].newPage(), await contexts[1].newPage()];
+	await signInAs(mine, 'Ilse Norrby');
+	await signInAs(theirs, 'Odd Kessmer');
+	await scan(mine, 'HM-0107');
+	const run = await beginInspection(mine);
+	await mine.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+	await contexts[0].setOffline(true);
+	await answerSteps(mine, CLEAN);
+	await mine.keyboard.press('Enter');
+	await expect(mine.getByText(/Signed on this device/)).toBeVisible();
+
+	await theirs.goto(run);
+	await answerSteps(theirs, CLEAN);
+	await theirs.keyboard.press('Enter');
+	await expect(theirs.getByRole('heading', { name: 'Passed' })).toBeVisible();
+
+	await contexts[0].setOffline(false);
+	const said = mine.getByRole('alert').first();
+	await expect(said).toContainText('HM-0107');
+	await expect(said).toContainText(/Odd Kessmer has already signed/);
+	await expect(mine.getByRole('heading', { name: 'Passed' })).toBeVisible();
+	await expect(mine.getByText(/Signed by Odd Kessmer/)).toBeVisible();
+	await expect(header(mine)).toContainText('live');
+	for (const context of contexts) await context.close();
+});
+
+test('the web process is killed in the middle of a live trace; nothing that was acknowledged is missing', async ({
+	page
+}) => {
+	let web = await startWeb(appEnvironment(), { port: 8500, quiet: true });
+	try {
+		await signInAs(page, 'Odd Kessmer', web.address);
+		await page.goto(`${web.address}/bench`);
+		await ready(page);
+		await page.getByLabel('Item').fill('GS-0202');
+		await page.getByLabel('Recipe').selectOption('suit-en');
+		await page.getByLabel('Bench', { exact: true }).selectOption('2');
+		await page.getByText('What the simulated bench does').click();
+		await page.getByLabel('Times as fast').fill('30');
+		await page.getByRole('button', { name: 'Start the hold' }).click();
+		await expect(page.getByText('Running')).toBeVisible();
+		const id = page.url().split('/').at(-1) ?? '';
+		const acknowledged = () =>
+			page.request
+				.get(`${web.address}/bench/${id}/trace.csv`)
+				.then((response) => response.text())
+				.then((text) => text.trim().split('\r\n').slice(1));
+		await expect.poll(async () => (await acknowledged()).length).toBeGreaterThan(40);
+		const before = await acknowledged();
+
+		web.child.kill('SIGKILL');
+		await new Promise((resolve) => web.child.once('exit', resolve));
+		await expect(page.getByText(/Reconnecting; the readings go on being kept/)).toBeVisible();
+		web = await startWeb(appEnvironment(), { port: web.port, quiet: true });
+		await page.goto(`${web.address}/bench/${id}`);
+		await expect(page.getByTestId('verdict')).toContainText('Passed');
+		const after = await acknowledged();
+		expect(after.slice(0, before.length)).toEqual(before);
+		expect(after).toHaveLength(721);
+	} finally {
+		await web.stop();
 	}
 });

@@ -1,10 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { connect } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { benchTrace } from '../../instruments/pressure-bench/simulate.ts';
 import {
 	importTrace,
 	instruments,
+	judgedBy,
 	resumeTests,
 	samplesOf,
 	startTest,
@@ -13,6 +15,7 @@ import {
 } from '../../src/lib/server/bench.ts';
 import { item, itemModel } from '../../src/lib/server/db/schema/index.ts';
 import { faultsByStation, openDefects } from '../../src/lib/server/faults.ts';
+import { packTrace, unpackTrace } from '../../src/lib/server/trace-bytes.ts';
 import { pressureBenchAt } from '../../src/lib/server/instruments/pressure-bench.ts';
 import {
 	answer,
@@ -56,7 +59,7 @@ async function add(family: string, tag: string, ratedBar: number | null = null):
 }
 
 async function startBench(): Promise<void> {
-	bench = spawn('node_modules/.bin/tsx', ['instruments/pressure-bench/main.ts'], {
+	bench = spawn('node_modules/.bin/tsx', ['instruments/pressure-bench/main.ts', '1'], {
 		stdio: ['ignore', 'pipe', 'inherit', 'ipc']
 	});
 	const port = await new Promise<string>((resolve) =>
@@ -162,7 +165,7 @@ describe('a set with readings', () => {
 
 describe('a test on the bench', { timeout: 60_000 }, () => {
 	const start = (part: object = {}, id = randomUUID()) =>
-		startTest(tech(), SITE, address, {
+		startTest(tech(), SITE, [address], {
 			id,
 			tag: 'GS-0001',
 			recipe: 'suit-en',
@@ -182,7 +185,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 	});
 	async function ended(id: string) {
 		for (let tries = 0; tries < 300; tries++) {
-			const { test: row } = await testPage(test.db, id);
+			const { test: row } = await testPage(test.db, SITE, id);
 			if (row.endedAt) return row;
 			await new Promise((resolve) => setTimeout(resolve, 100));
 		}
@@ -194,7 +197,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 	});
 
 	it('is listened to, kept whole, judged and exported', async () => {
-		expect(await instruments(address)).toMatchObject([{ live: true }]);
+		expect(await instruments(test.db, [address])).toMatchObject([{ live: true }]);
 		const id = await start();
 		const row = await ended(id);
 		expect(row.outcome).toBe('pass');
@@ -204,7 +207,6 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		expect(samples.map((x) => x.s)).toEqual(Array.from({ length: 721 }, (_, i) => i / 2));
 		expect((await traceCsv(test.db, id)).split('\r\n')).toHaveLength(723);
 		await expect(test.raw`update bench_test set outcome = 'fail'`).rejects.toThrow(/never changed/);
-		await expect(test.raw`delete from bench_chunk`).rejects.toThrow(/append-only/);
 	});
 
 	it('a leak holds the suit at once', async () => {
@@ -232,9 +234,38 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 	it('is taken up where it stood by whoever comes after', async () => {
 		const id = await start(misbehave({ speed: 60 }));
 		await new Promise((resolve) => setTimeout(resolve, 800));
-		await resumeTests(test.db, SITE, address);
+		await resumeTests(test.db, SITE, [address]);
 		await ended(id);
 		expect(await samplesOf(test.db, id)).toHaveLength(721);
+	});
+
+	it('of a bench that was started anew ends with what came, to be repeated', async () => {
+		const id = await start(misbehave({ speed: 2 }));
+		for (let kept = 0; kept < 2; kept = (await samplesOf(test.db, id)).length)
+			await new Promise((resolve) => setTimeout(resolve, 100));
+		await expect(test.raw`delete from bench_chunk`).rejects.toThrow(/append-only/);
+		const [host = '', port = ''] = address.split(':');
+		connect(Number(port), host).end('ABOR\n');
+		const row = await ended(id);
+		expect(row.outcome).toBe('repeat');
+		expect((await samplesOf(test.db, id)).length).toBeGreaterThan(1);
+	});
+
+	it('is kept packed without loss, and takes no reading after its end', async () => {
+		const id = await start(misbehave({ leakPaPerMin: 12, temperatureRiseK: -1.2 }));
+		await ended(id);
+		const [{ n } = { n: -1 }] = await test.raw`select count(*)::int n from bench_chunk`;
+		expect(n).toBe(0);
+		const samples = await samplesOf(test.db, id);
+		expect(unpackTrace(packTrace(samples))).toEqual(samples);
+		expect(await samplesOf(test.db, id, 700)).toEqual(samples.slice(700));
+		await expect(
+			test.raw`insert into bench_chunk values (${id}, 9999, '[]'::jsonb)`
+		).rejects.toThrow(/has ended/);
+		const other = await judgedBy(test.db, id, 'suit-us', 1);
+		expect(other.reasons.length).toBeGreaterThan(0);
+		expect((await testPage(test.db, SITE, id)).test.recipe).toBe('suit-en');
+		await expectFault(judgedBy(test.db, id, 'mask-full-face', 1), 'not found', /no such/);
 	});
 
 	it('a file is judged the same way, and a bad one is named by its row', async () => {
@@ -262,8 +293,9 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		await expectFault(start({ tag: 'HM-0001' }), 'invalid', /not tested by this recipe/);
 		const id = await start(misbehave({ speed: 30 }));
 		await expectFault(start(), 'conflict', /busy/);
+		await expectFault(start({ bench: 2 }), 'invalid', /no such bench/);
 		await ended(id);
-		const away = startTest(tech(), SITE, '127.0.0.1:9', {
+		const away = startTest(tech(), SITE, ['127.0.0.1:9'], {
 			id: randomUUID(),
 			tag: 'GS-0001',
 			recipe: 'suit-en',
@@ -271,7 +303,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		});
 		await expectFault(away, 'unavailable', /cannot be reached/);
 		await expectFault(
-			startTest(yard.as(yard.people.viewer), SITE, address, {
+			startTest(yard.as(yard.people.viewer), SITE, [address], {
 				id: randomUUID(),
 				tag: 'GS-0001',
 				recipe: 'suit-en',
@@ -286,9 +318,9 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 describe('the line protocol', () => {
 	it('answers errors by name and keeps its order', async () => {
 		const client = pressureBenchAt(address);
-		const [name, done] = await Promise.all([client.identify(), client.done()]);
+		const [name, done] = await Promise.all([client.identify(), client.state()]);
 		expect(name).toMatch(/^GREVAN,PRESSURE-BENCH/);
-		expect(typeof done).toBe('boolean');
+		expect(['idle', 'done']).toContain(done);
 		await expect(client.start({ setPa: NaN, seconds: 1, perSecond: 1 })).rejects.toThrow(/-104/);
 		client.close();
 		expect(await client.identify()).toMatch(/GREVAN/);

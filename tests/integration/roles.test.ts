@@ -86,8 +86,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 	[
 		'start a bench test',
 		'technician',
-		(c) =>
-			startTest(c, SITE, undefined, { id: id(), tag: 'HM-0001', recipe: 'suit-en', volumeL: null })
+		(c) => startTest(c, SITE, [], { id: id(), tag: 'HM-0001', recipe: 'suit-en', volumeL: null })
 	],
 	[
 		'import a trace',

@@ -2,7 +2,7 @@ import type { Airway, Station, Zone } from '../airway/airway.ts';
 import { textTable, type TextRow } from './text-table.ts';
 
 /** Reads a family from a table of its stations in the order of the air; `both` makes a left and a right one. */
-function family(key: string, name: string, plural: string, table: string): Airway {
+export function family(key: string, name: string, plural: string, table: string): Airway {
 	const rows = textTable(table);
 	const stations: Station[] = [];
 	for (let i = 0; i < rows.length; i++) {

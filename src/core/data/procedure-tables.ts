@@ -1,10 +1,10 @@
 import type { Procedure, ReadingRule, Step } from '../inspection/procedure.ts';
-import { commonPractice, published, type Origin } from '../verdict.ts';
+import { commonPractice, published } from '../verdict.ts';
 import { textTable } from './text-table.ts';
 
 /** Reads a procedure from a table of its steps; `both` makes the same step on the left and the right. */
-function procedure(
-	head: { key: string; name: string; family: string; origin: Origin; school?: string },
+export function procedure(
+	head: Omit<Procedure, 'version' | 'steps'>,
 	table: string,
 	readings: Readonly<Record<string, ReadingRule>> = {}
 ): Procedure {
@@ -19,6 +19,7 @@ function procedure(
 			kind: (row.kind as Step['kind'] | undefined) ?? 'look',
 			why: row.why ?? '',
 			...(row['if fitted'] === 'yes' ? { ifFitted: true } : {}),
+			...(row['second person'] === 'yes' ? { secondPerson: true } : {}),
 			...(readings[row.key ?? ''] ? { reading: readings[row.key ?? ''] } : {})
 		};
 		if (row.sides !== 'both') return [step];
@@ -230,6 +231,27 @@ exhaust | exhaust | Exhaust valves, inside and out | Lift each disc; look at the
 loops | loops | Loops, socks, hangers | Pull at each. | Whole. | ELAS TEAR | feel | A hood that hangs wrong pulls at the seal. | |
 bag | bag | Bag | Look inside. | Clean, dry, not crushed. | BAG WET | look | Folds become cracks. | |
 label | label | Label | Read it. | This tag, pressure test in date. | LABEL DATE | confirm | The test is of this suit. | |`
+	),
+	procedure(
+		{
+			key: 'gas-tight-suit-donning',
+			name: 'Gas-tight suit, putting on with an assistant',
+			family: 'gas-tight-suit',
+			purpose: 'donning',
+			origin: commonPractice('procedure F; the maker’s order comes first')
+		},
+		`
+key | station | title | action | good | rejects | kind | why | second person
+size | label | Right suit, right size | Read size and protection against the task. | Fits the wearer and the substance. | LABEL COMP | confirm | A suit too small bursts at the crotch, one too large trips. |
+buddy | bag | Buddy and decontamination | Ask before anything is put on. | Both stand ready. | COMP | confirm | Nobody goes in while the way out is not there. |
+hood | loops | Sit, hood pre-fit, loops | Sit down. Set the hood and its elastic loops. | Hood sits, loops not twisted. | ELAS | confirm | Later it cannot be reached. |
+legs | boots | Legs, inner socks, oversocks, boots | Legs in, oversocks, boots, splash guard over the shaft. | Guard outside the boot all round. | BOOT SEAM | confirm | What runs down must run off. |
+arms | gloves-left | Comfort gloves, right arm, left arm with help | Gloves on; right arm in; the assistant helps the left. | Fingers in their fingers. | GLOVE | confirm | A twisted sleeve tears at the ring. |
+zip | zip | Zip, straight and shut | Two hands, straight, to its end. Guard over it, fastened. | Fully shut, guard fastened. | ZIPV WAX | confirm | Encapsulating types: air runs before it closes. | yes
+ba | pass | Set on, ventilation hose | BA on without its mask; connect the hose. | Connected, air runs. | LOOSE COMP | confirm | Air must run before the suit is shut. |
+mask | faceseal | Mask onto the face seal | Chin first; onto the face seal, not onto suit cloth; no folds. | No fold under the edge all round. | CRK SEALF | confirm | A fold is a channel. | yes
+rings | gloves-right | Ring pins | Look at both pins. | Both in. | PIN | confirm | A loose pin drops the glove. | yes
+helmet | visor | Helmet, last look | Helmet on; assistant walks round once. | Nothing open, nothing caught. | SEAM | confirm | The wearer sees nothing of the own back. | yes`
 	),
 	procedure(
 		{

@@ -149,9 +149,12 @@ export function procedureVersion(key: string, version: number): Procedure {
 }
 
 /** The newest version of every procedure of a family, the usual one first. */
-export function proceduresOf(family: string): Procedure[] {
-	const keys = [...new Set(PROCEDURES.filter((p) => p.family === family).map((p) => p.key))];
-	return keys.flatMap((key) => PROCEDURES.findLast((p) => p.key === key) ?? []);
+export function proceduresOf(family: string, all: readonly Procedure[] = PROCEDURES): Procedure[] {
+	const keys = [...new Set(all.filter((p) => p.family === family).map((p) => p.key))];
+	return keys.flatMap((key) => {
+		const versions = all.filter((p) => p.key === key);
+		return versions.sort((a, b) => b.version - a.version)[0] ?? [];
+	});
 }
 
 /** The newest procedure of a family, of a school where it has several. Throws RangeError when it has none. */

@@ -34,7 +34,12 @@ export interface Step {
 	reading?: ReadingRule | undefined;
 	/** May be answered "not fitted". */
 	ifFitted?: boolean;
+	/** Answered by someone other than the person who started the run. */
+	secondPerson?: boolean;
 }
+
+/** What a run along a procedure is for: only an inspection proves an item; a donning list helps a person into it. */
+export type Purpose = 'inspection' | 'donning';
 
 /** An inspection as data. A record keeps the version it ran under. */
 export interface Procedure {
@@ -44,6 +49,8 @@ export interface Procedure {
 	family: string;
 	/** Where practitioners differ: which school this one is. */
 	school?: string;
+	/** Left out: an inspection. */
+	purpose?: Purpose;
 	origin: Origin;
 	steps: readonly Step[];
 }

@@ -29,7 +29,8 @@ describe('the data of every family', () => {
 	it('gives every station of every procedure’s family a step, on the way of the air', () => {
 		for (const procedure of PROCEDURES) {
 			const order = airwayOf(procedure.family).stations.map((s) => s.key);
-			for (const key of order)
+			const visited = procedure.purpose === 'donning' ? [] : order;
+			for (const key of visited)
 				expect(
 					procedure.steps.some((s) => s.station === key),
 					`${procedure.key}: ${key}`
@@ -77,6 +78,21 @@ describe('a step that a reading answers', () => {
 	] as const)('%s %o: %s', (key, readings, value, code) =>
 		expect(judged(key, readings)).toMatchObject({ value, code })
 	);
+
+	it('goes by a maker who is stricter, and never by one who is looser', () => {
+		const lost = (bar: number, holdDropBar: number) =>
+			judgeReading(
+				step('hold'),
+				{ start: 300, end: 300 - bar, seconds: 60 },
+				{ ...facts, holdDropBar }
+			).value;
+		expect([lost(5, 5), lost(5.1, 5), lost(10, 20), lost(10.1, 20)]).toEqual([
+			'good',
+			'reject',
+			'good',
+			'reject'
+		]);
+	});
 
 	it.each([
 		['hold', { start: 300, end: 298, seconds: 20 }, /^readings\.end: Held 20 s only/],

@@ -1,6 +1,7 @@
 import {
 	checkGaugeBar,
 	fillTest,
+	HOLD_DROP_BAR,
 	holdTest,
 	suspectUnit,
 	whistleTest,
@@ -18,11 +19,15 @@ export interface Readings {
 	start?: number | undefined;
 	end?: number | undefined;
 	seconds?: number | undefined;
+	/** Timed by the device while the server could not be reached. */
+	clock?: 'device' | undefined;
 }
 
 /** What of the item a reading is judged against. */
 export interface ReadingFacts {
 	ratedBar: number | null;
+	/** Most that its maker allows to be lost in the hold, bar; the standard's limit where it says nothing. */
+	holdDropBar?: number | null;
 }
 
 export interface JudgedReading {
@@ -60,7 +65,7 @@ function judge(rule: ReadingRule, readings: Readings, facts: ReadingFacts) {
 	if (rule.kind === 'hold') {
 		if (start === undefined) throw new InputError('start', 'Note the pressure before the hold.');
 		if (end === undefined) throw new InputError('end', 'Note the pressure after the hold.');
-		return holdTest(start, end, seconds ?? 0);
+		return holdTest(start, end, seconds ?? 0, mostDropBar(facts));
 	}
 	const { value } = readings;
 	if (value === undefined) throw new InputError('value', 'Type what the gauge shows.');
@@ -68,6 +73,10 @@ function judge(rule: ReadingRule, readings: Readings, facts: ReadingFacts) {
 		? whistleTest(value)
 		: fillTest(value, facts.ratedBar ?? USUAL_RATED_BAR);
 }
+
+/** The maker may be stricter than the standard, never looser. */
+const mostDropBar = ({ holdDropBar }: ReadingFacts) =>
+	Math.min(holdDropBar ?? HOLD_DROP_BAR, HOLD_DROP_BAR);
 
 /** Names the field as the page does. */
 function locate<T>(work: () => T): T {

@@ -102,3 +102,47 @@ describe('the order of the shift sheet', () => {
 		]);
 	});
 });
+
+describe('a set', () => {
+	const part = (tag: string, own: Partial<ItemFacts>) => ({ tag, facts: facts(own) });
+	it.each([
+		[{}, 'ready', undefined],
+		[defect('watch'), 'due', 'item.part.due'],
+		[defect('stop'), 'held', 'item.part.held'],
+		[{ inService: true }, 'held', 'item.part.in-service'],
+		[{ retiredOn: '2026-11-01' }, 'held', 'item.part.retired'],
+		[{ lastInspectionOn: '2026-10-01' }, 'overdue', 'item.part.overdue'],
+		[{ withdrawn: { on: '2026-11-01', why: 'valve' } }, 'held', 'item.part.held']
+	] as [Partial<ItemFacts>, string, string | undefined][])(
+		'with a part of %j is %s',
+		(own, expected, rule) => {
+			const verdict = judgeItem(
+				facts({ parts: [part('CY-1', {}), part('MK-1', own)] }),
+				'uk',
+				'2026-11-24'
+			);
+			expect(verdict.outcome).toBe(expected);
+			expect(verdict.reasons.find((r) => r.rule.startsWith('item.part'))?.rule).toBe(rule);
+		}
+	);
+
+	it('is never better than any of its parts', () => {
+		const order = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
+		for (const own of [defect('stop'), { lastInspectionOn: '2026-10-01' }, defect('watch')]) {
+			const whole = judgeItem(facts({ parts: [part('X-1', own)] }), 'uk', '2026-11-24').outcome;
+			expect(order.indexOf(whole)).toBeGreaterThanOrEqual(order.indexOf(state(own)));
+		}
+	});
+
+	it('a withdrawn model is held, and says why', () => {
+		const verdict = judgeItem(
+			facts({ withdrawn: { on: '2026-11-20', why: 'Reducer may stick.' } }),
+			'uk',
+			'2026-11-24'
+		);
+		expect(verdict.outcome).toBe('held');
+		expect(verdict.reasons[0]?.text).toBe(
+			'Its model was withdrawn on 20 Nov 2026: Reducer may stick.'
+		);
+	});
+});

@@ -2,7 +2,7 @@ import { holds, type Severity } from '../data/reject-codes.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { plusDays, readable, type Day } from '../plan/calendar.ts';
 import { judgeDue, type DueRule } from '../plan/due.ts';
-import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
+import { commonPractice, maker, published, type Reason, type Verdict } from '../verdict.ts';
 
 export type ItemState =
 	'ready' | 'due' | 'overdue' | 'held' | 'in wash' | 'in service' | 'issued' | 'retired';
@@ -19,6 +19,10 @@ export interface ItemFacts {
 	filterChangeOn: Day | null;
 	/** The lot of the filters on it was recalled. */
 	filtersRecalled?: boolean;
+	/** Its maker took the model from the market. */
+	withdrawn?: { on: Day; why: string } | null;
+	/** What a set is put together from, each with its own facts. */
+	parts?: readonly { tag: string; facts: ItemFacts }[];
 }
 
 /** The part of the state that does not move with the calendar, and the days at which it does. */
@@ -28,8 +32,10 @@ export interface StateCache {
 	/** Last day of use. */
 	dueOn: Day;
 	/** What falls due first. */
-	dueWhat: 'inspection' | 'filters';
+	dueWhat: DueWhat;
 }
+
+export type DueWhat = 'inspection' | 'filters' | 'part';
 
 /** Day that stands for "never": overdue on every day. */
 export const NEVER: Day = '1970-01-01';
@@ -52,8 +58,24 @@ export function inspectionRule(ruleSet: RuleSet): DueRule {
 	};
 }
 
-/** Gathers the facts into what can be stored and asked for in bulk. */
+/** Gathers the facts into what can be stored and asked for in bulk. A set is as ready as its worst part. */
 export function stateCache(facts: ItemFacts, ruleSet: RuleSet): StateCache {
+	return (facts.parts ?? []).reduce(
+		(whole, { facts: part }): StateCache => {
+			const own = stateCache(part, ruleSet);
+			return {
+				blocked: whole.blocked ?? (own.blocked ? 'held' : null),
+				dueFrom: own.dueFrom < whole.dueFrom ? own.dueFrom : whole.dueFrom,
+				...(own.dueOn < whole.dueOn
+					? { dueOn: own.dueOn, dueWhat: 'part' }
+					: { dueOn: whole.dueOn, dueWhat: whole.dueWhat })
+			};
+		},
+		ownState(facts, ruleSet)
+	);
+}
+
+function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 	const rule = facts.openDefects.some((d) => d.severity === 'watch')
 		? { ...inspectionRule(ruleSet), every: { days: WATCH_DAYS } }
 		: inspectionRule(ruleSet);
@@ -68,7 +90,9 @@ export function stateCache(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 			? 'retired'
 			: facts.inService
 				? 'in service'
-				: facts.filtersRecalled || facts.openDefects.some((d) => holds(d.severity))
+				: facts.withdrawn ||
+					  facts.filtersRecalled ||
+					  facts.openDefects.some((d) => holds(d.severity))
 					? 'held'
 					: null,
 		dueFrom: filters && filters.from < inspection.from ? filters.from : inspection.from,
@@ -100,6 +124,21 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 			text: `${defect.code} at ${defect.station}, ${holds(defect.severity) ? 'not usable until released' : 'usable, looked at sooner'}.`,
 			origin: commonPractice()
 		});
+	if (facts.withdrawn)
+		reasons.push({
+			rule: 'item.model-withdrawn',
+			text: `Its model was withdrawn on ${readable(facts.withdrawn.on)}: ${facts.withdrawn.why}`,
+			origin: maker('notice of the maker')
+		});
+	for (const { tag, facts: part } of facts.parts ?? []) {
+		const state = judgeItem(part, ruleSet, asOf);
+		if (state.outcome !== 'ready')
+			reasons.push({
+				rule: `item.part.${state.outcome.replaceAll(' ', '-')}`,
+				text: `${tag} in it is ${state.outcome}: ${state.reasons[0]?.text ?? ''}`,
+				origin: commonPractice()
+			});
+	}
 	if (facts.filtersRecalled)
 		reasons.push({
 			rule: 'item.filters-recalled',

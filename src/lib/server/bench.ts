@@ -1,22 +1,24 @@
-import { and, asc, desc, eq, gte, inArray, isNull, lt, or } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, gte, inArray, isNull, lt, or } from 'drizzle-orm';
 import { decodeText } from '../../core/csv/decode.ts';
 import { readTraceCsv, writeTraceCsv } from '../../core/bench/trace-csv.ts';
+import { mostLossPa } from '../../core/bench/pressure-test.ts';
 import { recipeOf, type Recipe } from '../../core/bench/recipes.ts';
 import { judgeTrace, type TraceSample } from '../../core/bench/trace.ts';
-import { theilSen } from '../../core/stats/theil-sen.ts';
+import { trendOf } from '../../core/bench/trend.ts';
 import { InputError } from '../../core/verdict.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection, Database } from './db/client.ts';
 import { benchChunk, benchTest, item, itemModel, user } from './db/schema/index.ts';
-import { Fault } from './errors.ts';
+import { brokenConstraint, Fault } from './errors.ts';
 import { openDefect } from './faults.ts';
 import { InstrumentError } from './instruments/line-client.ts';
 import { pressureBenchAt, type Misbehaviour } from './instruments/pressure-bench.ts';
 import { itemByTag } from './items.ts';
 import { log } from './log.ts';
 import { rebuildState } from './readiness.ts';
-import type { Site } from './site.ts';
+import { packTrace, unpackTrace } from './trace-bytes.ts';
+import { dayAt, type Site } from './site.ts';
 
 /** Which recipes a family is tested by, and the station that a leak is written to. */
 const TESTED: Record<string, { recipes: readonly string[]; station: string }> = {
@@ -37,17 +39,30 @@ export const TESTED_FAMILIES = Object.keys(TESTED);
 export const recipesFor = (family: string) =>
 	(TESTED[family]?.recipes ?? []).map((key) => recipeOf(key));
 
-/** The instruments that the application knows, each with its state. */
-export async function instruments(address: string | undefined) {
-	if (!address) return [];
-	const bench = pressureBenchAt(address);
-	try {
-		return [{ name: 'Pressure bench', says: await bench.identify(), live: true }];
-	} catch (error) {
-		return [{ name: 'Pressure bench', says: (error as Error).message, live: false }];
-	} finally {
-		bench.close();
-	}
+/** Addresses of the pressure benches; a test names its bench by the place in this list, from 1. */
+export type Benches = readonly string[];
+
+/** The benches that the application knows, each with its state. */
+export async function instruments(db: Connection, benches: Benches) {
+	const busy = await db
+		.select({ bench: benchTest.bench, id: benchTest.id, tag: item.tag })
+		.from(benchTest)
+		.innerJoin(item, eq(item.id, benchTest.itemId))
+		.where(isNull(benchTest.endedAt));
+	return Promise.all(
+		benches.map(async (address, i) => {
+			const bench = pressureBenchAt(address);
+			const test = busy.find((t) => t.bench === i + 1) ?? null;
+			const about = { bench: i + 1, name: `Pressure bench ${i + 1}`, test };
+			try {
+				return { ...about, says: await bench.identify(), live: true };
+			} catch (error) {
+				return { ...about, says: (error as Error).message, live: false };
+			} finally {
+				bench.close();
+			}
+		})
+	);
 }
 
 interface TestInput {
@@ -70,19 +85,25 @@ const newTest = (
 	input: TestInput,
 	itemId: string,
 	recipe: Recipe,
-	instrument: string
+	instrument: string,
+	bench: number | null
 ): typeof benchTest.$inferInsert => ({
 	id: input.id,
 	itemId,
 	recipe: recipe.key,
 	recipeVersion: recipe.version,
 	instrument,
+	bench,
 	volumeL: input.volumeL,
 	startedBy: context.actor.id,
 	startedAt: context.now()
 });
 
 export interface StartTest extends TestInput {
+	/** Which bench of the list; left out, the first that is free. */
+	bench?: number | undefined;
+	/** Readings a second. */
+	perSecond?: number | undefined;
 	/** For the simulated bench only. */
 	misbehave?: Misbehaviour | undefined;
 }
@@ -91,61 +112,83 @@ export interface StartTest extends TestInput {
 export async function startTest(
 	context: Context,
 	site: Site,
-	address: string | undefined,
+	benches: Benches,
 	input: StartTest
 ): Promise<void> {
 	requireRole(context.actor, 'inspect');
-	if (!address) throw new Fault('unavailable', 'No pressure bench is connected.', 'recipe');
+	if (benches.length === 0)
+		throw new Fault('unavailable', 'No pressure bench is connected.', 'recipe');
 	const { found, recipe } = await underRecipe(context.db, input);
 	const [again] = await context.db.select().from(benchTest).where(eq(benchTest.id, input.id));
 	if (again) return;
-	const [busy] = await context.db.select().from(benchTest).where(isNull(benchTest.endedAt));
-	if (busy)
-		throw new Fault('conflict', 'The bench is busy with another test. Wait until it has ended.');
-	const bench = pressureBenchAt(address);
-	let name: string;
+	const number = await freeBench(context.db, benches, input.bench);
+	const bench = pressureBenchAt(benches[number - 1] ?? '');
 	try {
-		name = await bench.identify();
-		await bench.start(
-			{ setPa: recipe.setPa, seconds: recipe.holdSeconds, perSecond: PER_SECOND },
-			input.misbehave
-		);
+		const name = await bench.identify();
+		// The bench is taken before it is started: of two who start it at once, one is refused here.
+		await inTransaction(context, async (tx) => {
+			await tx.insert(benchTest).values(newTest(context, input, found.id, recipe, name, number));
+			await record(tx, context.actor.id, {
+				action: 'bench.started',
+				subject: `bench:${input.id}`,
+				itemId: found.id,
+				payload: { recipe: recipe.key, version: recipe.version, instrument: name, bench: number }
+			});
+			await bench.start(
+				{
+					setPa: recipe.setPa,
+					seconds: recipe.holdSeconds,
+					perSecond: input.perSecond ?? PER_SECOND
+				},
+				input.misbehave
+			);
+		});
 	} catch (error) {
 		if (error instanceof InstrumentError) throw new Fault('unavailable', error.message, 'recipe');
+		if (brokenConstraint(error) === 'bench_test_one_at_a_time') throw busy();
 		throw error;
 	} finally {
 		bench.close();
 	}
-	await inTransaction(context, async (tx) => {
-		await tx.insert(benchTest).values(newTest(context, input, found.id, recipe, name));
-		await record(tx, context.actor.id, {
-			action: 'bench.started',
-			subject: `bench:${input.id}`,
-			itemId: found.id,
-			payload: { recipe: recipe.key, version: recipe.version, instrument: name }
-		});
-	});
-	listen(context.db, site, address, input.id);
+	listen(context.db, site, benches, { id: input.id, bench: number });
+}
+
+const busy = () =>
+	new Fault('conflict', 'The bench is busy with another test. Wait until it has ended.', 'bench');
+
+/** The bench that was asked for, or the first that no test holds. */
+async function freeBench(db: Connection, benches: Benches, wanted?: number): Promise<number> {
+	if (wanted !== undefined && !benches[wanted - 1])
+		throw new Fault('invalid', 'There is no such bench.', 'bench');
+	const taken = await db
+		.select({ bench: benchTest.bench })
+		.from(benchTest)
+		.where(isNull(benchTest.endedAt));
+	const free = benches.map((_, i) => i + 1).filter((n) => !taken.some((t) => t.bench === n));
+	const number = wanted === undefined ? free[0] : free.find((n) => n === wanted);
+	if (number === undefined) throw busy();
+	return number;
 }
 
 const listening = new Set<string>();
 
 /** Sees to it that somebody listens to every test that runs: after a restart this process takes over. */
-export async function resumeTests(
-	db: Database,
-	site: Site,
-	address: string | undefined
-): Promise<void> {
-	if (!address) return;
+export async function resumeTests(db: Database, site: Site, benches: Benches): Promise<void> {
 	const open = await db
-		.select({ id: benchTest.id })
+		.select({ id: benchTest.id, bench: benchTest.bench })
 		.from(benchTest)
 		.where(isNull(benchTest.endedAt));
-	for (const { id } of open) listen(db, site, address, id);
+	for (const test of open) listen(db, site, benches, test);
 }
 
-function listen(db: Database, site: Site, address: string, testId: string): void {
-	if (listening.has(testId)) return;
+function listen(
+	db: Database,
+	site: Site,
+	benches: Benches,
+	{ id: testId, bench }: { id: string; bench: number | null }
+): void {
+	const address = benches[(bench ?? 0) - 1];
+	if (!address || listening.has(testId)) return;
 	listening.add(testId);
 	void acquire(db, site, address, testId)
 		.catch((error: unknown) =>
@@ -159,23 +202,29 @@ async function acquire(db: Database, site: Site, address: string, testId: string
 	const bench = pressureBenchAt(address);
 	let heardAt = Date.now();
 	let kept = (await samplesOf(db, testId)).length;
+	let leaseUntil = 0;
 	try {
-		while (await holdLease(db, testId)) {
+		for (;;) {
+			if (Date.now() > leaseUntil - LEASE_MS / 2) {
+				if (!(await holdLease(db, testId))) return;
+				leaseUntil = Date.now() + LEASE_MS;
+			}
 			try {
-				const done = await bench.done();
-				const fresh = await bench.fetch(kept);
-				heardAt = Date.now();
+				const state = await bench.state();
+				const fresh = state === 'idle' ? [] : await bench.fetch(kept);
+				// A bench that was started anew knows nothing of this test: as good as gone.
+				if (state !== 'idle') heardAt = Date.now();
 				if (fresh.length) {
 					await db
 						.insert(benchChunk)
 						.values({ testId, first: kept, samples: fresh })
 						.onConflictDoNothing();
 					kept += fresh.length;
-				} else if (done) return await finish(db, site, testId);
+				} else if (state === 'done') return await finish(db, site, testId);
 			} catch (error) {
 				if (!(error instanceof InstrumentError)) throw error;
-				if (Date.now() - heardAt > PATIENCE_MS) return await finish(db, site, testId);
 			}
+			if (Date.now() - heardAt > PATIENCE_MS) return await finish(db, site, testId);
 			await new Promise((resolve) => setTimeout(resolve, POLL_MS));
 		}
 	} finally {
@@ -217,8 +266,9 @@ async function finish(db: Database, site: Site, testId: string): Promise<void> {
 			.for('update', { of: benchTest });
 		if (!row || row.test.endedAt) return;
 		const context: Context = { db, now: () => now, actor: row.by };
-		const verdict = judgeKept(row.test, await samplesOf(tx, testId));
-		await close(tx, context, site, row.test, row.family, verdict);
+		const samples = await samplesOf(tx, testId);
+		const verdict = judgeKept(row.test, samples);
+		await close(tx, context, site, row.test, row.family, verdict, samples);
 	});
 }
 
@@ -247,7 +297,8 @@ async function close(
 	site: Site,
 	test: typeof benchTest.$inferSelect,
 	family: string,
-	verdict: ReturnType<typeof judgeKept>
+	verdict: ReturnType<typeof judgeKept>,
+	samples: readonly TraceSample[]
 ): Promise<void> {
 	await tx
 		.update(benchTest)
@@ -257,9 +308,11 @@ async function close(
 			reasons: verdict.reasons,
 			leakPaPerMin: verdict.leakPaPerMin,
 			startPa: verdict.startPa,
-			correctedEndPa: verdict.correctedEndPa
+			correctedEndPa: verdict.correctedEndPa,
+			trace: packTrace(samples)
 		})
 		.where(eq(benchTest.id, test.id));
+	await tx.delete(benchChunk).where(eq(benchChunk.testId, test.id));
 	if (verdict.outcome === 'fail') {
 		await openDefect(tx, context, {
 			id: crypto.randomUUID(),
@@ -298,11 +351,10 @@ export async function importTrace(
 		if (again) return;
 		const [test] = await tx
 			.insert(benchTest)
-			.values(newTest(context, input, found.id, recipe, `file: ${input.file}`.slice(0, 120)))
+			.values(newTest(context, input, found.id, recipe, `file: ${input.file}`.slice(0, 120), null))
 			.returning();
 		if (!test) return;
-		await tx.insert(benchChunk).values({ testId: test.id, first: 0, samples });
-		await close(tx, context, site, test, found.family, judgeKept(test, samples));
+		await close(tx, context, site, test, found.family, judgeKept(test, samples), samples);
 	});
 }
 
@@ -313,13 +365,26 @@ export async function samplesOf(db: Connection, testId: string, from = 0): Promi
 		.from(benchChunk)
 		.where(and(eq(benchChunk.testId, testId), gte(benchChunk.first, from)))
 		.orderBy(asc(benchChunk.first));
-	return chunks.flatMap((chunk) => chunk.samples);
+	if (chunks.length) return chunks.flatMap((chunk) => chunk.samples);
+	const [whole] = await db
+		.select({ trace: benchTest.trace })
+		.from(benchTest)
+		.where(eq(benchTest.id, testId));
+	return whole?.trace ? unpackTrace(whole.trace).slice(from) : [];
 }
 
+const { trace: _trace, ...withoutTrace } = getTableColumns(benchTest);
+
 /** A test with its readings, and the earlier tests of the item by the same recipe. */
-export async function testPage(db: Connection, id: string) {
+export async function testPage(db: Connection, site: Site, id: string) {
 	const [row] = await db
-		.select({ test: benchTest, tag: item.tag, model: itemModel.name, by: user.name })
+		.select({
+			test: withoutTrace,
+			tag: item.tag,
+			family: item.family,
+			model: itemModel.name,
+			by: user.name
+		})
 		.from(benchTest)
 		.innerJoin(item, eq(item.id, benchTest.itemId))
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
@@ -332,25 +397,45 @@ export async function testPage(db: Connection, id: string) {
 		.where(and(eq(benchTest.itemId, row.test.itemId), eq(benchTest.recipe, row.test.recipe)))
 		.orderBy(asc(benchTest.startedAt))
 		.limit(60);
+	const recipe = recipeOf(row.test.recipe, row.test.recipeVersion);
 	return {
 		...row,
 		samples: await samplesOf(db, id),
-		recipe: recipeOf(row.test.recipe, row.test.recipeVersion),
-		trend: trendOf(earlier)
+		recipe,
+		trend: leakTrend(earlier, recipe, site),
+		earlier: earlier.flatMap((t) =>
+			t.leakPaPerMin === null || t.outcome === 'repeat'
+				? []
+				: [{ on: dayAt(t.startedAt, site.timeZone), value: t.leakPaPerMin }]
+		),
+		recipes: recipesFor(row.family)
 	};
 }
 
-const DAY_MS = 86_400_000;
+/** The leak over the earlier tests of an item by one recipe, and when it will reach the most that is allowed. */
+const leakTrend = (tests: readonly (typeof benchTest.$inferSelect)[], recipe: Recipe, site: Site) =>
+	trendOf(
+		tests.flatMap((t) =>
+			t.outcome && t.outcome !== 'repeat' && t.leakPaPerMin !== null
+				? [{ on: dayAt(t.startedAt, site.timeZone), value: t.leakPaPerMin }]
+				: []
+		),
+		{ to: (mostLossPa(recipe, recipe.setPa) / recipe.holdSeconds) * SECONDS_PER_MINUTE }
+	) ?? null;
+const SECONDS_PER_MINUTE = 60;
 
-/** The leak of the earlier tests as a robust line over days; null while there are too few to say anything. */
-function trendOf(tests: readonly (typeof benchTest.$inferSelect)[]) {
-	const points = tests.flatMap((t) =>
-		t.outcome && t.outcome !== 'repeat' && t.leakPaPerMin !== null
-			? [{ x: t.startedAt.getTime() / DAY_MS, y: t.leakPaPerMin }]
-			: []
-	);
-	const line = points.length >= 4 ? theilSen(points) : undefined;
-	return line ? { n: points.length, perDay: line.slope } : null;
+/** What the kept trace of a test comes to under another recipe or version; the record stays as it is. */
+export async function judgedBy(db: Connection, id: string, key: string, version: number) {
+	const [row] = await db
+		.select({ test: benchTest, family: item.family })
+		.from(benchTest)
+		.innerJoin(item, eq(item.id, benchTest.itemId))
+		.where(eq(benchTest.id, id));
+	const offered = row && recipesFor(row.family).some((r) => r.key === key);
+	if (!row || !offered || !row.test.endedAt)
+		throw new Fault('not found', 'There is no such judgement.');
+	const other = { ...row.test, recipe: key, recipeVersion: version };
+	return judgeKept(other, await samplesOf(db, id));
 }
 
 /** Whether a test still runs, and its newest readings. */
@@ -371,7 +456,7 @@ export async function traceCsv(db: Connection, id: string): Promise<string> {
 /** Tests on the bench, newest first. */
 export const recentTests = (db: Connection, limit = 40) =>
 	db
-		.select({ test: benchTest, tag: item.tag, by: user.name })
+		.select({ test: withoutTrace, tag: item.tag, by: user.name })
 		.from(benchTest)
 		.innerJoin(item, eq(item.id, benchTest.itemId))
 		.innerJoin(user, eq(user.id, benchTest.startedBy))

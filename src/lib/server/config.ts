@@ -5,11 +5,12 @@ const schema = z.object({
 	GREVAN_SECRET: z.string().min(32, 'must be at least 32 characters'),
 	/** Address that people reach the app under. */
 	ORIGIN: z.string().optional(),
-	/** Where the pressure bench listens, such as 127.0.0.1:4100; none without it. */
+	/** Where the pressure benches listen, such as 127.0.0.1:4100, apart by commas; none without it. */
 	GREVAN_PRESSURE_BENCH: z
 		.string()
-		.regex(/^[\w.-]+:\d+$/, 'must be host:port')
-		.optional(),
+		.regex(/^[\w.-]+:\d+(,[\w.-]+:\d+)*$/, 'must be host:port, several apart by commas')
+		.transform((text) => text.split(','))
+		.default([]),
 	/** Set in demo mode only. */
 	GREVAN_DEMO_PASSWORD: z.string().optional(),
 	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')

@@ -29,7 +29,10 @@ const GRANTS = {
 	'keep the filter store': 'technician',
 	'recall a lot': 'technician',
 	'approve plans': 'supervisor',
-	'edit substances': 'supervisor'
+	'edit substances': 'supervisor',
+	'edit procedures': 'supervisor',
+	'keep the register': 'technician',
+	'withdraw a model': 'supervisor'
 } as const;
 export type Deed = keyof typeof GRANTS;
 

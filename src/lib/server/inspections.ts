@@ -1,14 +1,21 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
-import { proceduresOf, procedureVersion } from '../../core/data/procedures.ts';
 import { rejectCode } from '../../core/data/reject-codes.ts';
-import type { Step } from '../../core/inspection/procedure.ts';
+import type { Purpose, Step } from '../../core/inspection/procedure.ts';
 import {
 	checkHoldStart,
 	judgeReading,
 	type ReadingFacts,
 	type Readings
 } from '../../core/inspection/reading.ts';
-import { checkAnswer, judgeRun, runState, type AnswerValue } from '../../core/inspection/run.ts';
+import {
+	checkAnswer,
+	judgeRun,
+	runState,
+	type AnswerValue,
+	type RunOutcome
+} from '../../core/inspection/run.ts';
+import { readable } from '../../core/plan/calendar.ts';
+import { maker, type Verdict } from '../../core/verdict.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
@@ -24,6 +31,8 @@ import {
 import { brokenConstraint, Fault } from './errors.ts';
 import { openDefect, openJob, withdrawDefect } from './faults.ts';
 import { itemByTag, lastSignedRun } from './items.ts';
+import { photosOf } from './photos.ts';
+import { procedureAt, proceduresFor } from './procedures.ts';
 import { rebuildState } from './readiness.ts';
 import type { Site } from './site.ts';
 
@@ -32,7 +41,13 @@ type RunRow = typeof inspectionRun.$inferSelect;
 /** Starts the inspection of an item, or gives the one that is already open on it. */
 export async function startRun(
 	context: Context,
-	start: { id: string; tag: string; procedure?: string | undefined }
+	start: {
+		id: string;
+		tag: string;
+		procedure?: string | undefined;
+		/** A signed run that the new one is to take the place of, and why. */
+		supersede?: { run: string; reason: string } | undefined;
+	}
 ): Promise<{ id: string; resumed: boolean }> {
 	requireRole(context.actor, 'inspect');
 	const { item: found } = await itemByTag(context.db, start.tag);
@@ -40,15 +55,20 @@ export async function startRun(
 		throw new Fault('conflict', `${found.tag} was taken out of use on ${found.retiredOn}.`);
 	const open = () =>
 		context.db
-			.select({ id: inspectionRun.id })
+			.select({ id: inspectionRun.id, purpose: inspectionRun.purpose })
 			.from(inspectionRun)
 			.where(and(eq(inspectionRun.itemId, found.id), isNull(inspectionRun.signedAt)));
-	const [running] = await open();
-	if (running) return { id: running.id, resumed: true };
-	const offered = proceduresOf(found.family);
-	const procedure = start.procedure ? offered.find((p) => p.key === start.procedure) : offered[0];
+	const old = start.supersede && (await supersedable(context.db, found.id, start.supersede));
+	const offered = await proceduresFor(context.db, found.family);
+	const wanted = old?.procedure ?? start.procedure;
+	const procedure = wanted ? offered.find((p) => p.key === wanted) : offered[0];
 	if (!procedure)
 		throw new Fault('invalid', `There is no such procedure for ${found.tag}.`, 'procedure');
+	const purpose: Purpose = procedure.purpose ?? 'inspection';
+	const [running] = await open();
+	if (running && (running.purpose !== purpose || old) && running.id !== start.id)
+		throw new Fault('conflict', `${found.tag} has another list open. Finish and sign it first.`);
+	if (running) return { id: running.id, resumed: true };
 	try {
 		await inTransaction(context, async (tx) => {
 			const job = await openJob(tx, found.id);
@@ -57,7 +77,10 @@ export async function startRun(
 				itemId: found.id,
 				procedure: procedure.key,
 				procedureVersion: procedure.version,
-				serviceJobId: job?.doneAt ? job.id : null,
+				purpose,
+				supersedes: old?.id ?? null,
+				supersedeReason: old ? (start.supersede?.reason.trim() ?? null) : null,
+				serviceJobId: purpose === 'inspection' && job?.doneAt ? job.id : null,
 				startedBy: context.actor.id,
 				startedAt: context.now()
 			});
@@ -65,7 +88,11 @@ export async function startRun(
 				action: 'inspection.started',
 				subject: `run:${start.id}`,
 				itemId: found.id,
-				payload: { procedure: procedure.key, version: procedure.version }
+				payload: {
+					procedure: procedure.key,
+					version: procedure.version,
+					...(old ? { supersedes: old.id, reason: start.supersede?.reason.trim() } : {})
+				}
 			});
 		});
 		return { id: start.id, resumed: false };
@@ -76,6 +103,26 @@ export async function startRun(
 		if (other) return { id: other.id, resumed: true };
 		throw error;
 	}
+}
+
+/** A signed run of the item that nothing has taken the place of yet. */
+async function supersedable(
+	db: Connection,
+	itemId: string,
+	asked: { run: string; reason: string }
+) {
+	if (!asked.reason.trim())
+		throw new Fault('invalid', 'Say why the signed one does not stand.', 'reason');
+	const [run] = await db.select().from(inspectionRun).where(eq(inspectionRun.id, asked.run));
+	if (run?.itemId !== itemId) throw new Fault('not found', 'There is no such inspection.');
+	if (!run.signedAt)
+		throw new Fault('conflict', 'It is not signed yet: its answers can still be changed.');
+	const [later] = await db
+		.select({ id: inspectionRun.id })
+		.from(inspectionRun)
+		.where(eq(inspectionRun.supersedes, run.id));
+	if (later) throw new Fault('conflict', 'Another one takes its place already.');
+	return run;
 }
 
 export interface Answer {
@@ -90,6 +137,8 @@ export interface Answer {
 	readings?: Readings | null;
 	/** Position of the last answer that the page had seen. */
 	seen: number;
+	/** How long it waited on the device before it was sent, ms. */
+	heldMs?: number | undefined;
 }
 
 /** Keeps one answer. A reject that holds opens its defect and holds the item in the same transaction. */
@@ -100,8 +149,14 @@ export async function answer(context: Context, site: Site, raw: Answer): Promise
 		const answers = await answersOf(tx, run.id);
 		if (answers.some((a) => a.id === raw.id)) return;
 		if (run.signedAt) throw await alreadySigned(tx, run);
-		const procedure = procedureVersion(run.procedure, run.procedureVersion);
+		const procedure = await procedureAt(tx, run.procedure, run.procedureVersion);
 		const step = checkAnswer(procedure, raw);
+		if (step.secondPerson && context.actor.id === run.startedBy && raw.value !== 'cleared')
+			throw new Fault(
+				'forbidden',
+				`${step.title} is for a second person: open this list under another name, on this device or theirs.`,
+				step.key
+			);
 		const given = await withReading(tx, context, run, step, raw);
 		const before = answers.findLast((a) => a.step === given.step);
 		if (before && before.position > given.seen && before.answeredBy !== context.actor.id)
@@ -120,7 +175,8 @@ export async function answer(context: Context, site: Site, raw: Answer): Promise
 			note: given.note || null,
 			readings: given.readings ?? null,
 			answeredBy: context.actor.id,
-			answeredAt: context.now()
+			answeredAt: givenAt(context.now(), given.heldMs, answers.at(-1)?.answeredAt ?? run.startedAt),
+			receivedAt: context.now()
 		});
 		const changed = before?.code !== given.code || given.value !== 'reject';
 		if (before?.value === 'reject' && before.code && changed)
@@ -145,6 +201,11 @@ export async function answer(context: Context, site: Site, raw: Answer): Promise
 	});
 }
 
+/** The time of an answer that waited on a device: never before the one before it, never after now. */
+function givenAt(now: Date, heldMs = 0, notBefore: Date): Date {
+	return new Date(Math.max(now.getTime() - heldMs, Math.min(notBefore.getTime(), now.getTime())));
+}
+
 /** Signs a finished run. The same person twice is once; a second person is told who was first. */
 export async function signRun(context: Context, site: Site, runId: string): Promise<void> {
 	requireRole(context.actor, 'inspect');
@@ -155,11 +216,12 @@ export async function signRun(context: Context, site: Site, runId: string): Prom
 			throw await alreadySigned(tx, run);
 		}
 		const answers = await answersOf(tx, run.id);
-		const procedure = procedureVersion(run.procedure, run.procedureVersion);
+		const procedure = await procedureAt(tx, run.procedure, run.procedureVersion);
 		const from = answers[0]?.answeredAt ?? run.startedAt;
 		const to = answers.at(-1)?.answeredAt ?? run.startedAt;
 		const facts = await readingFacts(tx, run.itemId);
-		const verdict = judgeRun(procedure, answers, (to.getTime() - from.getTime()) / 1000, facts);
+		const seconds = (to.getTime() - from.getTime()) / 1000;
+		const verdict = withWithdrawal(judgeRun(procedure, answers, seconds, facts), facts);
 		await tx
 			.update(inspectionRun)
 			.set({
@@ -185,6 +247,7 @@ export async function signRun(context: Context, site: Site, runId: string): Prom
 					note: a.note ?? null,
 					...(a.readings ? { readings: a.readings } : {})
 				})),
+				...(run.supersedes ? { supersedes: run.supersedes, reason: run.supersedeReason } : {}),
 				reasons: verdict.reasons.map((r) => ({ rule: r.rule, text: r.text }))
 			}
 		});
@@ -200,6 +263,10 @@ export async function runPage(context: Context, runId: string) {
 			item,
 			model: itemModel.name,
 			ratedBar: itemModel.ratedBar,
+			holdDropBar: itemModel.holdDropBar,
+			makerLines: itemModel.makerLines,
+			withdrawnOn: itemModel.withdrawnOn,
+			withdrawnWhy: itemModel.withdrawnWhy,
 			place: place.name,
 			startedBy: user.name
 		})
@@ -212,14 +279,24 @@ export async function runPage(context: Context, runId: string) {
 	if (!row) throw new Fault('not found', 'There is no such inspection.');
 	const answers = await answersOf(db, runId);
 	const last = await lastSignedRun(db, row.item.id);
+	const [later] = await db
+		.select({
+			id: inspectionRun.id,
+			signedAt: inspectionRun.signedAt,
+			reason: inspectionRun.supersedeReason
+		})
+		.from(inspectionRun)
+		.where(eq(inspectionRun.supersedes, runId));
 	const signer = row.run.signedBy
 		? (await db.select({ name: user.name }).from(user).where(eq(user.id, row.run.signedBy)))[0]
 		: undefined;
 	return {
 		...row,
 		signedByName: signer?.name ?? null,
-		procedure: procedureVersion(row.run.procedure, row.run.procedureVersion),
+		procedure: await procedureAt(db, row.run.procedure, row.run.procedureVersion),
 		answers: answers.map(plainAnswer),
+		photos: await photosOf(db, runId),
+		supersededBy: later ?? null,
 		timers: await openTimers(db, runId),
 		last: last && last.id !== runId ? { ...last, answers: last.answers.map(plainAnswer) } : null
 	};
@@ -265,13 +342,31 @@ const answersOf = (db: Connection, runId: string) =>
 		.orderBy(asc(inspectionAnswer.position));
 
 /** The facts that readings of an item are judged against. */
-async function readingFacts(db: Connection, itemId: string): Promise<ReadingFacts> {
+async function readingFacts(db: Connection, itemId: string): Promise<RunFacts> {
 	const [row] = await db
-		.select({ ratedBar: itemModel.ratedBar })
+		.select({
+			ratedBar: itemModel.ratedBar,
+			holdDropBar: itemModel.holdDropBar,
+			withdrawnOn: itemModel.withdrawnOn,
+			withdrawnWhy: itemModel.withdrawnWhy
+		})
 		.from(item)
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.where(eq(item.id, itemId));
-	return { ratedBar: row?.ratedBar ?? null };
+	return row ?? { ratedBar: null, withdrawnOn: null, withdrawnWhy: null };
+}
+
+interface RunFacts extends ReadingFacts {
+	withdrawnOn: string | null;
+	withdrawnWhy: string | null;
+}
+
+/** A run on a model that was withdrawn is finished and kept, and passes nothing. */
+function withWithdrawal(verdict: Verdict<RunOutcome>, facts: RunFacts): Verdict<RunOutcome> {
+	if (!facts.withdrawnOn) return verdict;
+	const text = `The model was withdrawn on ${readable(facts.withdrawnOn)}: ${facts.withdrawnWhy ?? ''}`;
+	const reason = { rule: 'model.withdrawn', text, origin: maker('notice of the maker') };
+	return { outcome: 'fail', reasons: [reason, ...verdict.reasons] };
 }
 
 /** A reading answers its step: value and code come from the core; the time of a hold from the server's clock. */
@@ -290,7 +385,7 @@ async function withReading(
 		if (timer) {
 			const seconds = Math.floor((context.now().getTime() - timer.startedAt.getTime()) / 1000);
 			readings = { start: timer.startReading, end: readings.end, seconds };
-		}
+		} else readings = { ...readings, clock: 'device' };
 	}
 	const judged = judgeReading(step, readings, await readingFacts(tx, run.itemId));
 	await endTimer(tx, context, run.id, step.key);
@@ -307,7 +402,7 @@ export async function startTimer(
 	await inTransaction(context, async (tx) => {
 		const run = await lockRun(tx, input.runId);
 		if (run.signedAt) throw await alreadySigned(tx, run);
-		const procedure = procedureVersion(run.procedure, run.procedureVersion);
+		const procedure = await procedureAt(tx, run.procedure, run.procedureVersion);
 		const step = procedure.steps.find((s) => s.key === input.step);
 		if (step?.reading?.kind !== 'hold')
 			throw new Fault('invalid', 'This step takes no hold.', 'step');
@@ -355,13 +450,13 @@ export const runningTimers = (db: Connection) =>
 		.orderBy(asc(runTimer.startedAt))
 		.limit(10);
 
-async function lockRun(tx: Connection, id: string): Promise<RunRow> {
+export async function lockRun(tx: Connection, id: string): Promise<RunRow> {
 	const [run] = await tx.select().from(inspectionRun).where(eq(inspectionRun.id, id)).for('update');
 	if (!run) throw new Fault('not found', 'There is no such inspection.');
 	return run;
 }
 
-async function alreadySigned(tx: Connection, run: RunRow): Promise<Fault> {
+export async function alreadySigned(tx: Connection, run: RunRow): Promise<Fault> {
 	const [by] = await tx
 		.select({ name: user.name })
 		.from(user)

@@ -17,7 +17,7 @@ import {
 } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 import { openJob } from './faults.ts';
-import { ledgerOf, loadFacts, pairChange, wearsOf } from './readiness.ts';
+import { ledgerOf, loadFacts, pairChange, standing, wearsOf } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
 
 export const PAGE_SIZE = 50;
@@ -126,7 +126,7 @@ export async function lastSignedRun(db: Connection, itemId: string) {
 		.select({ run: inspectionRun, by: user.name })
 		.from(inspectionRun)
 		.innerJoin(user, eq(user.id, inspectionRun.signedBy))
-		.where(eq(inspectionRun.itemId, itemId))
+		.where(and(eq(inspectionRun.itemId, itemId), ...standing(db)))
 		.orderBy(desc(inspectionRun.signedAt))
 		.limit(1);
 	if (!run?.run.signedAt) return null;

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, notExists } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { stationOf } from '../../core/data/families.ts';
 import { changeDate } from '../../core/filters/change-date.ts';
 import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
@@ -13,6 +14,7 @@ import {
 	filterWear,
 	inspectionRun,
 	item,
+	itemModel,
 	itemState,
 	serviceJob
 } from './db/schema/index.ts';
@@ -77,7 +79,15 @@ export async function loadFacts(
 	const facts = new Map<string, ItemFacts>();
 	if (itemIds.length === 0) return facts;
 	const [items, defects, jobs, runs, pairs] = [
-		await db.select().from(item).where(inArray(item.id, itemIds)),
+		await db
+			.select({
+				item,
+				withdrawnOn: itemModel.withdrawnOn,
+				withdrawnWhy: itemModel.withdrawnWhy
+			})
+			.from(item)
+			.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+			.where(inArray(item.id, itemIds)),
 		await db
 			.select()
 			.from(defect)
@@ -101,7 +111,7 @@ export async function loadFacts(
 			.where(
 				and(
 					inArray(inspectionRun.itemId, itemIds),
-					isNotNull(inspectionRun.signedAt),
+					...standing(db),
 					inArray(inspectionRun.outcome, ['pass', 'pass, watch'])
 				)
 			)
@@ -117,7 +127,8 @@ export async function loadFacts(
 		db,
 		pairs.map((row) => row.pair.id)
 	);
-	for (const row of items) {
+	const parts = await partsOf(db, itemIds, timeZone);
+	for (const { item: row, withdrawnOn, withdrawnWhy } of items) {
 		const run = runs.find((r) => r.itemId === row.id);
 		const pair = pairs.find((p) => p.pair.itemId === row.id);
 		facts.set(row.id, {
@@ -134,14 +145,55 @@ export async function loadFacts(
 			filterChangeOn: pair
 				? pairChange({ ...pair, wears: wears.get(pair.pair.id) ?? [] }).changeOn
 				: null,
-			filtersRecalled: Boolean(pair?.recalledAt)
+			filtersRecalled: Boolean(pair?.recalledAt),
+			withdrawn: withdrawnOn ? { on: withdrawnOn, why: withdrawnWhy ?? '' } : null,
+			parts: parts.get(row.id) ?? []
 		});
 	}
 	return facts;
 }
 
-/** Works the kept state of items out anew from their facts. Called in the transaction of every write. */
-export async function rebuildState(tx: Connection, itemIds: string[], site: Site): Promise<void> {
+/** What makes a signed inspection count: it is no donning list, and no later one takes its place. */
+export const standing = (db: Connection) => [
+	isNotNull(inspectionRun.signedAt),
+	eq(inspectionRun.purpose, 'inspection'),
+	notExists(
+		db
+			.select({ id: later.id })
+			.from(later)
+			.where(and(eq(later.supersedes, inspectionRun.id), isNotNull(later.signedAt)))
+	)
+];
+const later = alias(inspectionRun, 'later');
+
+/** The parts of sets with their facts, by set. */
+async function partsOf(db: Connection, setIds: string[], timeZone: string) {
+	const rows = await db
+		.select({ id: item.id, tag: item.tag, setId: item.setId })
+		.from(item)
+		.where(inArray(item.setId, setIds))
+		.orderBy(asc(item.tag));
+	const facts = await loadFacts(
+		db,
+		rows.map((row) => row.id),
+		timeZone
+	);
+	const bySet = new Map<string, { tag: string; facts: ItemFacts }[]>();
+	for (const { id, tag, setId } of rows) {
+		const own = facts.get(id);
+		if (own && setId) bySet.set(setId, [...(bySet.get(setId) ?? []), { tag, facts: own }]);
+	}
+	return bySet;
+}
+
+/** Works the kept state of items, and of the sets that they are in, out anew from their facts. Called in the transaction of every write. */
+export async function rebuildState(tx: Connection, changed: string[], site: Site): Promise<void> {
+	if (changed.length === 0) return;
+	const sets = await tx
+		.select({ id: item.setId })
+		.from(item)
+		.where(and(inArray(item.id, changed), isNotNull(item.setId)));
+	const itemIds = [...new Set([...changed, ...sets.flatMap((s) => s.id ?? [])])];
 	const facts = await loadFacts(tx, itemIds, site.timeZone);
 	const rows = [...facts].map(([itemId, f]) => ({
 		itemId,

@@ -20,10 +20,10 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const { GREVAN_PRESSURE_BENCH: address, GREVAN_DEMO_PASSWORD } = config();
-		await resumeTests(context.db, event.locals.site, address);
+		const { GREVAN_PRESSURE_BENCH: benches, GREVAN_DEMO_PASSWORD } = config();
+		await resumeTests(context.db, event.locals.site, benches);
 		const [known, tests, items] = await Promise.all([
-			instruments(address),
+			instruments(context.db, benches),
 			recentTests(context.db),
 			testable(context.db)
 		]);
@@ -73,6 +73,12 @@ export const actions: Actions = {
 					leak: z.coerce.number().min(-500).max(5000).default(15),
 					warm: z.coerce.number().min(-10).max(10).default(0),
 					fault: z.string().max(20).default('none'),
+					bench: z
+						.literal('')
+						.transform(() => undefined)
+						.or(z.coerce.number().int().min(1))
+						.optional(),
+					perSecond: z.coerce.number().int().min(1).max(10).default(2),
 					speed: z.coerce.number().min(1).max(120).default(1)
 				}),
 				await formBody(event.request)

@@ -24,17 +24,22 @@
 	<p class="text-soft">pressure tests, live from the instrument or from a file</p>
 </div>
 <ul class="mt-2" aria-label="Instruments">
-	{#each data.instruments as instrument (instrument.name)}<li
+	{#each data.instruments as instrument (instrument.bench)}<li
 			class="flex flex-wrap items-center gap-3"
 		>
 			<StateMark state={instrument.live ? 'ready' : 'held'} /><b>{instrument.name}</b>
 			<span class="text-soft">{instrument.live ? 'live' : 'not reached'} · {instrument.says}</span>
+			{#if instrument.test}<a class="linkish" href="/bench/{instrument.test.id}"
+					>testing {instrument.test.tag}</a
+				>{:else if instrument.live}<span>free</span>{/if}
 		</li>{:else}<li class="text-soft">
-			No instrument is connected. Set GREVAN_PRESSURE_BENCH to its address, or bring a trace in as a
-			file.
+			No instrument is connected. Set GREVAN_PRESSURE_BENCH to its address (several apart by
+			commas), or bring a trace in as a file.
 		</li>{/each}
 </ul>
-{#if fault && !['tag', 'recipe', 'volumeL', 'file'].includes(fault.path ?? '')}<div class="mt-3">
+{#if fault && !['tag', 'recipe', 'volumeL', 'file', 'bench'].includes(fault.path ?? '')}<div
+		class="mt-3"
+	>
 		<Notice kind="fault"><p>{fault.message}</p></Notice>
 	</div>{/if}
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
@@ -115,6 +120,16 @@
 							class="w-32 font-mono"
 						/>{/snippet}
 				</Field>
+				{#if data.instruments.length > 1}
+					<Field id="bench" label="Bench" fault={at('bench')}>
+						{#snippet children(field)}<select {...field} name="bench" class="w-full"
+								><option value="">the first that is free</option
+								>{#each data.instruments as i (i.bench)}<option value={i.bench}
+										>{i.name}{i.test ? `, testing ${i.test.tag}` : ''}</option
+									>{/each}</select
+							>{/snippet}
+					</Field>
+				{/if}
 				{#if data.simulated}
 					<details>
 						<summary class="min-h-11 cursor-pointer content-center font-semibold"
@@ -146,6 +161,14 @@
 								><span class="label">Times as fast</span><input
 									name="speed"
 									value="20"
+									inputmode="numeric"
+									class="w-full font-mono"
+								/></label
+							>
+							<label
+								><span class="label">Readings a second</span><input
+									name="perSecond"
+									value="2"
 									inputmode="numeric"
 									class="w-full font-mono"
 								/></label

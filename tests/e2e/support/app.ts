@@ -60,7 +60,9 @@ export async function answerSteps(page: Page, keys: string[], from = 0): Promise
 	await ready(page);
 	for (const [i, key] of keys.entries()) {
 		await page.keyboard.press(key);
-		await expect(page.getByRole('main').getByRole('status')).toContainText(`${from + i + 1} of 15`);
+		await expect(page.getByRole('main').getByRole('status').first()).toContainText(
+			`${from + i + 1} of 15`
+		);
 	}
 }
 

@@ -28,7 +28,8 @@ export interface PressureBench {
 	start(setup: HoldSetup, misbehave?: Misbehaviour): Promise<void>;
 	/** Readings from an index on; a listener that was away misses none. */
 	fetch(from: number): Promise<TraceSample[]>;
-	done(): Promise<boolean>;
+	/** Idle: it knows of no hold. */
+	state(): Promise<'idle' | 'running' | 'done'>;
 	close(): void;
 }
 
@@ -72,7 +73,12 @@ export function pressureBenchAt(address: string): PressureBench {
 				};
 			});
 		},
-		done: async () => (await client.ask('STAT?')).startsWith('DONE'),
+		async state() {
+			const [word = ''] = (await client.ask('STAT?')).split(',');
+			const known = { IDLE: 'idle', RUN: 'running', DONE: 'done' } as const;
+			if (word in known) return known[word as keyof typeof known];
+			throw new InstrumentError(`The instrument sent “${word.slice(0, 40)}”.`);
+		},
 		close: () => client.close()
 	};
 }

@@ -14,11 +14,12 @@
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
 	import type { ComponentProps } from 'svelte';
+	import Refusals from './Refusals.svelte';
 	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from './outbox.svelte';
 
 	interface Props {
-		actor: { name: string; role: string };
+		actor: { id: string; name: string; role: string };
 		ruleSet: 'us' | 'uk';
 		theme: 'day' | 'night';
 		timers: ComponentProps<typeof TimerStrip>['timers'];
@@ -44,9 +45,12 @@
 	let scan: HTMLInputElement | undefined = $state();
 
 	onMount(() => {
-		outbox.wake();
-		// From here on keys and the scanner are heard.
-		document.documentElement.dataset.ready = 'true';
+		const heard = () => {
+			// From here on keys and the scanner are heard.
+			document.documentElement.dataset.ready = 'true';
+		};
+		// A device that keeps nothing can still be worked on while the link lasts.
+		outbox.wake(actor.id).then(heard, heard);
 	});
 
 	function shortcut(event: KeyboardEvent) {
@@ -83,7 +87,8 @@
 				{:else if outbox.link === 'signed out'}<span aria-hidden="true">■</span> signed out, {outbox
 						.waiting.length} unsent
 				{:else}<span aria-hidden="true">◌</span>
-					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}
+					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#if outbox.ofOthers},
+					{outbox.ofOthers} of someone else, sent when they sign in{/if}
 			</span>
 			<form method="post" action="/theme">
 				<input type="hidden" name="next" value={page.url.pathname + page.url.search} />
@@ -112,7 +117,7 @@
 			</a>
 		{/each}
 	</nav>
-	<main id="main" tabindex="-1"><TimerStrip {timers} />{@render children()}</main>
+	<main id="main" tabindex="-1"><Refusals /><TimerStrip {timers} />{@render children()}</main>
 </div>
 
 <style>

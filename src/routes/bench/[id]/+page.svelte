@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { format } from 'date-fns';
+	import { format, parseISO } from 'date-fns';
 	import type { TraceSample } from '$core/bench/trace';
 	import { mostLossPa } from '$core/bench/pressure-test';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -34,6 +34,11 @@
 		events.onerror = () => (link = 'reconnecting');
 		return () => events.close();
 	});
+	const askedFor = $derived(
+		data.judgedBy
+			? `${data.judgedBy.key}@${data.judgedBy.version}`
+			: `${data.recipe.key}@${data.recipe.version}`
+	);
 	const VERDICTS = {
 		pass: 'Passed',
 		'pass, marginal': 'Passed, marginal',
@@ -143,10 +148,27 @@
 			<p class="text-soft">
 				From {(data.test.startPa ?? 0).toFixed(0)} to {(data.test.correctedEndPa ?? 0).toFixed(0)} Pa,
 				{samples.length} readings.
-				{#if data.trend}Over {data.trend.n} tests the leak moves by {(
-						data.trend.perDay * 30
-					).toFixed(1)} Pa/min a month.{/if}
+				{#if data.trend}Over {data.trend.n} tests the leak moves by {data.trend.perMonth.toFixed(1)} Pa/min
+					a month{data.trend.crossesOn
+						? `; at that rate it reaches the limit about ${format(parseISO(data.trend.crossesOn), 'MMM yyyy')}`
+						: ''}.{/if}
 			</p>
+			<form method="get" class="border-t border-rule pt-3" data-sveltekit-keepfocus>
+				<label class="label" for="by">What another recipe would say</label>
+				<div class="flex gap-2">
+					<select id="by" name="by" class="min-w-0 flex-1" value={askedFor}>
+						{#each data.recipes as r (r.key)}<option value="{r.key}@{r.version}"
+								>{r.name}, version {r.version}</option
+							>{/each}
+					</select>
+					<button class="button">Judge</button>
+				</div>
+				{#if data.judgedBy}<p class="mt-2" role="status">
+						<b>{VERDICTS[data.judgedBy.outcome]}</b>: {data.judgedBy.reasons[0]?.text}
+						<Because title="By {data.judgedBy.key}" reasons={data.judgedBy.reasons} />
+						<span class="text-soft block">The record stays as it was judged.</span>
+					</p>{/if}
+			</form>
 			<a class="button" href="/bench">Another test</a>
 			<a class="button" href="/items/{data.tag}">To {data.tag}</a>
 		{/if}

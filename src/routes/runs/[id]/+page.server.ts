@@ -1,8 +1,10 @@
+import { redirect } from '@sveltejs/kit';
+import { z } from 'zod';
 import { may } from '$lib/server/context';
-import { runPage } from '$lib/server/inspections';
+import { runPage, startRun } from '$lib/server/inspections';
 import { itemPage } from '$lib/server/items';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
-import type { PageServerLoad } from './$types';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -21,3 +23,21 @@ export const load: PageServerLoad = (event) =>
 			}
 		};
 	});
+
+const supersede = z.object({
+	id: clientId,
+	reason: z.string().trim().max(300, 'At most 300 characters.')
+});
+
+export const actions: Actions = {
+	supersede: async (event) => {
+		const result = await action(async () => {
+			const { id, reason } = parse(supersede, await formBody(event.request));
+			const context = contextOf(event);
+			const { item, run } = await runPage(context, parse(clientId, event.params.id));
+			return startRun(context, { id, tag: item.tag, supersede: { run: run.id, reason } });
+		});
+		if ('status' in result) return result;
+		redirect(303, `/runs/${result.id}`);
+	}
+};

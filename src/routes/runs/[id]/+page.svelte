@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { format } from 'date-fns';
 	import { airwayOf, stationOf } from '$core/data/families';
@@ -9,13 +9,17 @@
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { marksOfAnswers } from '$lib/ui/airway/item-marks';
-	import Because from '$lib/ui/because/Because.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
+	import { recall, remember } from '$lib/ui/shell/store';
+	import { serverClock } from '$lib/ui/timer/clock.svelte';
+	import AnswerBar from './AnswerBar.svelte';
+	import Photos from './Photos.svelte';
+	import SignedRun from './SignedRun.svelte';
 	import ReadingStep from './ReadingStep.svelte';
 
-	let { data } = $props();
+	let { data, form } = $props();
 	type Kept = (typeof data.answers)[number];
 
 	let fromServer = $state<Kept[]>(untrack(() => data.answers));
@@ -23,30 +27,37 @@
 	let choosing = $state(false);
 	let noting = $state(false);
 	let note = $state('');
-	let signing = $state(false);
 	let noteField: HTMLTextAreaElement | undefined = $state();
 
 	const procedure = $derived(data.procedure);
 	const airway = $derived(airwayOf(data.item.family));
 	/** What waits on this device counts as answered; the server's answers come first. */
 	const mine = $derived(outbox.waiting.filter((p) => p.about === data.run.id));
+	const signing = $derived(mine.some((p) => p.last));
 	const events = $derived([
 		...fromServer,
-		...mine.map(({ body }) => ({
-			step: String(body.step),
-			value: body.value as AnswerValue,
-			code: (body.code as string | null) ?? null,
-			note: (body.note as string | null) ?? null,
-			readings: (body.readings as Readings | null) ?? null,
-			position: 0,
-			severity: body.code ? rejectCode(String(body.code)).severity : null
-		}))
+		...mine
+			.filter((p) => 'value' in p.body)
+			.map(({ body }) => ({
+				step: String(body.step),
+				value: body.value as AnswerValue,
+				code: (body.code as string | null) ?? null,
+				note: (body.note as string | null) ?? null,
+				readings: (body.readings as Readings | null) ?? null,
+				position: 0,
+				severity: body.code ? rejectCode(String(body.code)).severity : null
+			}))
 	]);
 	const run = $derived(runState(procedure, events));
 	const standing = $derived(new Map([...run.answers].map(([k, a]) => [k, a as Kept])));
 	const marks = $derived(marksOfAnswers(procedure, standing));
 	const signed = $derived(data.run.signedAt !== null);
-	const active = $derived(!signed && data.mayInspect);
+	/** What this device kept is here: from now on answers go to the right step. */
+	let taken = $state(false);
+	/** Keys that were pressed before that. */
+	const early: KeyboardEvent[] = [];
+	const active = $derived(taken && !signed && !signing && data.mayInspect);
+	const donning = $derived(data.run.purpose === 'donning');
 
 	let stepKey = $state<string | null>(
 		untrack(
@@ -59,24 +70,62 @@
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
 	const found = $derived([...standing.values()].filter((a) => a.value === 'reject'));
 
+	/** For someone else than the person who started the list. */
+	const forAnother = $derived(Boolean(step?.secondPerson) && data.actor?.id === data.run.startedBy);
+	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
+
 	$effect(() =>
 		outbox.listen(
 			(parcel, result) => {
-				if (parcel.about === data.run.id) fromServer = (result as { answers: Kept[] }).answers;
-			},
-			({ parcel, message }) => {
 				if (parcel.about !== data.run.id) return;
-				refused = message;
+				const taken = result as { answers?: Kept[] };
+				if (taken.answers) {
+					fromServer = taken.answers;
+					void remember(data.run.id, fromServer);
+				} else void invalidateAll();
+			},
+			({ about }) => {
+				if (about !== data.run.id) return;
 				void invalidateAll().then(() => (fromServer = data.answers));
 			}
 		)
+	);
+	onMount(() => {
+		// A page that was taken from the device may be older than what this device saw the server keep.
+		const take = async () => {
+			const known = await recall<Kept[]>(data.run.id);
+			if ((known?.at(-1)?.position ?? 0) > (fromServer.at(-1)?.position ?? 0))
+				fromServer = known ?? [];
+			ownHold = (await recall<Hold>(`hold:${data.run.id}`)) ?? null;
+			await outbox.awake;
+			stepKey = nextStep(procedure, run, null)?.key ?? null;
+		};
+		void take()
+			.catch(() => undefined)
+			.finally(() => {
+				taken = true;
+				early.splice(0).forEach(keys);
+			});
+	});
+
+	/** A hold that this device timed because the server could not be reached. */
+	interface Hold {
+		step: string;
+		startReading: number;
+		seconds: number;
+		startedAt: Date;
+	}
+	let ownHold = $state<Hold | null>(null);
+	const timer = $derived(
+		data.timers.find((t) => t.step === stepKey) ?? (ownHold?.step === stepKey ? ownHold : null)
 	);
 
 	/** A reading answers its step; the server judges it again, with the time on its own clock. */
 	function read(readings: Readings) {
 		if (!step) return;
-		const judged = judgeReading(step, readings, { ratedBar: data.ratedBar });
+		const judged = judgeReading(step, readings, data);
 		give(judged.value, judged.code, readings);
+		if (step.reading?.kind === 'hold') void remember(`hold:${data.run.id}`, (ownHold = null));
 	}
 	async function startHold(start: number) {
 		refused = null;
@@ -85,18 +134,27 @@
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ id: crypto.randomUUID(), step: step?.key, start })
 		}).catch(() => null);
-		if (!response?.ok)
-			refused = response
-				? ((await response.json()) as { message: string }).message
-				: 'The server does not answer: the clock was not started.';
+		if (!response || response.status >= 500) {
+			ownHold = {
+				step: step?.key ?? '',
+				startReading: start,
+				seconds: step?.reading?.seconds ?? 60,
+				startedAt: new Date(serverClock.now)
+			};
+			await remember(`hold:${data.run.id}`, $state.snapshot(ownHold));
+			return;
+		}
+		if (!response.ok) refused = ((await response.json()) as { message: string }).message;
 		await invalidateAll();
 	}
 	function give(value: AnswerValue, code: string | null = null, readings: Readings | null = null) {
 		if (!step || !active) return;
+		if (forAnother && value !== 'cleared') return;
 		refused = null;
 		outbox.put({
 			id: crypto.randomUUID(),
 			about: data.run.id,
+			name: data.item.tag,
 			url: `/api/runs/${data.run.id}/answers`,
 			body: {
 				id: crypto.randomUUID(),
@@ -112,6 +170,10 @@
 		note = '';
 		if (value !== 'cleared')
 			stepKey = nextStep(procedure, runState(procedure, events), step.key)?.key ?? null;
+	}
+	function startNote() {
+		noting = true;
+		setTimeout(() => noteField?.focus());
 	}
 	function move(by: number) {
 		const at = procedure.steps.findIndex((s) => s.key === stepKey);
@@ -129,27 +191,22 @@
 		stepKey = target;
 		give('cleared');
 	}
+	/** The signature goes after the answers; without a connection it waits with them on this device. */
 	async function sign() {
 		if (signing || !run.complete) return;
-		signing = true;
 		refused = null;
-		try {
-			if (!(await outbox.flush()) && mine.length) {
-				refused =
-					'Some answers have not reached the server yet. They are kept here; sign when the link is live again.';
-				return;
-			}
-			const response = await fetch(`/api/runs/${data.run.id}/sign`, { method: 'POST' });
-			if (!response.ok) refused = ((await response.json()) as { message: string }).message;
-			await invalidateAll();
-		} catch {
-			refused = 'The server does not answer. Nothing is lost; sign again when the link is live.';
-		} finally {
-			signing = false;
-		}
+		outbox.put({
+			id: crypto.randomUUID(),
+			about: data.run.id,
+			name: data.item.tag,
+			url: `/api/runs/${data.run.id}/sign`,
+			body: {},
+			last: true
+		});
 	}
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
+		if (!taken) return void early.push(event);
 		if (!active || event.ctrlKey || event.metaKey || event.altKey) return;
 		if (target.closest('input, select, [role=dialog]')) return;
 		if (target.closest('textarea')) {
@@ -166,8 +223,7 @@
 		else if (key === 'ArrowRight' || key === 'ArrowDown') move(1);
 		else if (key === 'ArrowLeft' || key === 'ArrowUp') move(-1);
 		else if (key.toLowerCase() === 'n' && step) {
-			noting = true;
-			setTimeout(() => noteField?.focus());
+			startNote();
 		} else if (key.toLowerCase() === 'u') undo();
 		else if (key === 'Enter' && !target.closest('a, button')) {
 			if (run.complete && !step) void sign();
@@ -180,7 +236,9 @@
 	);
 </script>
 
-<svelte:head><title>{data.item.tag}, inspection · Grevan</title></svelte:head>
+<svelte:head
+	><title>{data.item.tag}, {donning ? 'putting on' : 'inspection'} · Grevan</title></svelte:head
+>
 <svelte:window onkeydown={keys} />
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<a
@@ -212,41 +270,32 @@
 		/>
 	</div>
 	{#if refused}<div class="my-3"><Notice kind="fault"><p>{refused}</p></Notice></div>{/if}
+	{#if signing && outbox.link !== 'live'}<div class="my-3">
+			<Notice kind="caution"
+				><p>
+					Signed on this device, not yet on the server: {mine.length} unsent. It is sent by itself when
+					the link is back; until then {data.item.tag} stands as it did.
+				</p></Notice
+			>
+		</div>{/if}
+	{#if data.withdrawnOn && !signed}<div class="my-3">
+			<Notice kind="caution"
+				><p>
+					{data.model} was withdrawn: {data.withdrawnWhy} The inspection can be finished and is kept;
+					it passes nothing.
+				</p></Notice
+			>
+		</div>{/if}
+	{#if data.run.supersedeReason && !signed}<p class="text-soft my-2">
+			Takes the place of <a class="linkish" href="/runs/{data.run.supersedes}">a signed one</a>: {data
+				.run.supersedeReason}
+		</p>{/if}
 	{#if !data.mayInspect && !signed}<div class="my-3">
 			<Notice><p>You may look at this inspection; a technician answers and signs it.</p></Notice>
 		</div>{/if}
 
 	{#if signed && data.now}
-		<div class="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
-			<section aria-labelledby="verdict">
-				<h2 id="verdict" class="text-[1.9rem]! leading-tight text-ink!">
-					{data.run.outcome === 'fail'
-						? 'Failed: held'
-						: data.run.outcome === 'pass'
-							? 'Passed'
-							: 'Passed, with something to watch'}
-				</h2>
-				<p class="mt-1 text-[1.1rem]">{data.run.reasons?.[0]?.text}</p>
-				<p class="text-soft mt-1">
-					Signed by {data.signedByName}, {data.run.signedAt
-						? format(data.run.signedAt, 'd MMM yyyy HH:mm')
-						: ''}. A signed inspection is never changed.
-				</p>
-				<Because title="{data.item.tag}: {data.run.outcome}" reasons={data.run.reasons ?? []} />
-				<p class="mt-4 flex items-center gap-3">
-					<span class="text-soft">Now</span>
-					<StateMark state={data.now.verdict.outcome} word size={22} />
-				</p>
-			</section>
-			<div class="grid content-start gap-2">
-				{#each data.now.defects as defect (defect.id)}<a class="button" href="/faults/{defect.id}"
-						>{defect.code}: {rejectCode(defect.code).name}</a
-					>{/each}
-				<a class="button" href="/items/{data.item.tag}">To {data.item.tag}</a>
-				<a class="button" href="/items/{data.item.tag}/history">History</a>
-				<a class="button" href="/">To today</a>
-			</div>
-		</div>
+		<SignedRun {data} now={data.now} fault={form?.fault ?? null} />
 	{:else}
 		<div class="mt-2 grid gap-8 md:pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0">
 			<section aria-labelledby="step" class="min-h-[19rem]">
@@ -258,11 +307,24 @@
 						{step.title}
 					</h2>
 					<p class="mt-1 max-w-[40rem] text-[1.2rem]">{step.action}</p>
+					{#each makerSays as line (line.text)}<p class="mt-1 max-w-[40rem]">
+							<b>Maker:</b>
+							{line.text}
+						</p>{/each}
+					{#if forAnother && active}<div class="mt-3 max-w-[40rem]">
+							<Notice kind="caution"
+								><p>
+									A second person looks and answers this, under their own name: on their device, or
+									signed in here after you. The list goes on where it stands.
+								</p></Notice
+							>
+						</div>{/if}
 					{#if step.reading && active}
 						{#key step.key}<ReadingStep
 								{step}
 								ratedBar={data.ratedBar}
-								timer={data.timers.find((t) => t.step === step?.key) ?? null}
+								{timer}
+								holdDropBar={data.holdDropBar}
 								answered={answered?.readings ?? null}
 								onread={read}
 								onstart={startHold}
@@ -316,6 +378,13 @@
 								>{/if}
 						</div>
 					</div>
+					<Photos
+						run={data.run.id}
+						tag={data.item.tag}
+						step={step.key}
+						photos={data.photos.filter((p) => p.step === step?.key)}
+						{active}
+					/>
 					{#if noting || note}
 						<label class="label mt-3" for="note">Note for this step</label>
 						<textarea
@@ -330,9 +399,13 @@
 				{:else if run.complete}
 					<p class="text-soft">All {run.total} steps have an answer</p>
 					<h2 id="step" class="text-[2rem]! leading-tight text-ink!">
-						{run.worst === 'stop' || run.worst === 'repair'
-							? 'Sign: it stays held'
-							: 'Sign the inspection'}
+						{signing
+							? 'Signed here'
+							: run.worst === 'stop' || run.worst === 'repair'
+								? 'Sign: it stays held'
+								: donning
+									? 'Sign the list'
+									: 'Sign the inspection'}
 					</h2>
 					<p class="mt-1 max-w-[40rem] text-[1.1rem]">
 						With your name, under your account. After signing nothing in it can be changed; go back
@@ -377,94 +450,19 @@
 			</aside>
 		</div>
 		{#if active}
-			<div class="answers no-print">
-				{#if run.complete && !step}
-					<button type="button" class="button big good" onclick={sign} disabled={signing}
-						><kbd>Enter</kbd> {signing ? 'Signing ...' : 'Sign'}</button
-					>
-				{:else}
-					<button
-						type="button"
-						class="button big good"
-						onclick={() => give('good')}
-						disabled={!step || choosing || step.reading !== undefined}><kbd>1</kbd> Good</button
-					>
-					<button
-						type="button"
-						class="button big reject"
-						onclick={() => (choosing = !choosing)}
-						disabled={!step}
-						aria-expanded={choosing}><kbd>2</kbd> Reject</button
-					>
-					<button
-						type="button"
-						class="button big"
-						onclick={() => give('not fitted')}
-						disabled={!step?.ifFitted || choosing}><kbd>3</kbd> Not fitted</button
-					>
-				{/if}
-				<button
-					type="button"
-					class="button"
-					onclick={() => {
-						noting = true;
-						setTimeout(() => noteField?.focus());
-					}}
-					disabled={!step}><kbd>N</kbd> Note</button
-				>
-				<button type="button" class="button" onclick={undo} disabled={run.done === 0}
-					><kbd>U</kbd> Undo</button
-				>
-			</div>
+			<AnswerBar
+				{step}
+				ready={run.complete && !step}
+				done={run.done}
+				{choosing}
+				blocked={forAnother}
+				onsign={sign}
+				ongood={() => give('good')}
+				onreject={() => (choosing = !choosing)}
+				onabsent={() => give('not fitted')}
+				onnote={startNote}
+				onundo={undo}
+			/>
 		{/if}
 	{/if}
 </div>
-
-<style>
-	.answers {
-		position: fixed;
-		left: 0;
-		right: 0;
-		bottom: 0;
-		display: grid;
-		grid-template-columns: 2fr 1.6fr 1.2fr;
-		gap: 8px;
-		padding: 10px 1rem calc(10px + env(safe-area-inset-bottom));
-		background: var(--paper);
-		border-top: 1px solid var(--rule);
-	}
-	.big {
-		min-height: 60px;
-		font-size: 1.15rem;
-		padding: 0 0.5rem;
-	}
-	.good {
-		background: var(--ready);
-		border-color: var(--ready);
-		color: var(--onaccent);
-	}
-	.good:hover:not(:disabled) {
-		background: var(--ready);
-		filter: brightness(1.1);
-	}
-	.good:disabled {
-		background: var(--tint);
-		border-color: var(--rule);
-		color: var(--soft);
-	}
-	.reject {
-		border-color: var(--held);
-		color: var(--held);
-	}
-	@media (min-width: 64rem) {
-		.answers {
-			left: 136px;
-			grid-template-columns: 2.2fr 1.6fr 1.2fr auto auto;
-			gap: 12px;
-			padding: 14px 1.6rem 18px;
-		}
-		.answers .button {
-			min-height: 68px;
-		}
-	}
-</style>

@@ -16,13 +16,14 @@
 	interface Props {
 		step: Step;
 		ratedBar: number | null;
+		holdDropBar: number | null;
 		timer: { startReading: number; seconds: number; startedAt: Date } | null;
 		/** What stands as the answer. */
 		answered: Readings | null;
 		onread: (readings: Readings) => void;
 		onstart: (start: number) => Promise<void>;
 	}
-	let { step, ratedBar, timer, answered, onread, onstart }: Props = $props();
+	let { step, ratedBar, holdDropBar, timer, answered, onread, onstart }: Props = $props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
@@ -53,7 +54,7 @@
 		const read = readings;
 		if (!read) return null;
 		try {
-			return { ...judgeReading(step, read, { ratedBar }), fault: null };
+			return { ...judgeReading(step, read, { ratedBar, holdDropBar }), fault: null };
 		} catch (error) {
 			if (error instanceof InputError) return { fault: error.message, reasons: [], value: null };
 			throw error;
@@ -89,7 +90,9 @@
 			limit="then read the gauge again"
 		/>
 		<p class="text-soft mt-2">
-			Runs on the server’s clock: you may look at another item meanwhile.
+			{'id' in timer
+				? 'Runs on the server’s clock: you may look at another item meanwhile.'
+				: 'The server is away: timed by this device, and said so in the record.'}
 		</p>
 	{:else}
 		<form onsubmit={submit} class="flex flex-wrap items-end gap-4">

@@ -9,12 +9,14 @@ import {
 	primaryKey,
 	text,
 	timestamp,
+	uniqueIndex,
 	uuid
 } from 'drizzle-orm/pg-core';
 import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts';
 import type { TraceSample } from '../../../../core/bench/trace.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
+import { bytes } from './bytes.ts';
 import { item } from './register.ts';
 
 /** A test on the bench. Its readings are in chunks of their own; its verdict is never changed once given. */
@@ -40,6 +42,10 @@ export const benchTest = pgTable(
 		leakPaPerMin: doublePrecision('leak_pa_per_min'),
 		startPa: doublePrecision('start_pa'),
 		correctedEndPa: doublePrecision('corrected_end_pa'),
+		/** Which bench of the list runs it; null for a trace from a file. */
+		bench: integer('bench'),
+		/** The whole trace once it has ended, columns of numbers as text, deflated; the chunks go then. */
+		trace: bytes('trace'),
 		/** Which process listens to the instrument, and until when it need not be asked again. */
 		leaseBy: uuid('lease_by'),
 		leaseUntil: timestamp('lease_until', { withTimezone: true })
@@ -47,11 +53,14 @@ export const benchTest = pgTable(
 	(t) => [
 		index('bench_test_item').on(t.itemId, t.startedAt),
 		index('bench_test_open').on(t.endedAt),
+		uniqueIndex('bench_test_one_at_a_time')
+			.on(t.bench)
+			.where(sql`${t.endedAt} is null`),
 		check('bench_test_ended_whole', sql`(${t.endedAt} is null) = (${t.outcome} is null)`)
 	]
 );
 
-/** Readings as they came, in order. Append-only. */
+/** Readings as they came, in order. Append-only until the trace of the test is written whole. */
 export const benchChunk = pgTable(
 	'bench_chunk',
 	{

@@ -5,5 +5,6 @@ export * from './faults.ts';
 export * from './filters.ts';
 export * from './hazards.ts';
 export * from './inspection.ts';
+export * from './muster.ts';
 export * from './register.ts';
 export * from './substances.ts';

@@ -7,15 +7,19 @@ import {
 	jsonb,
 	pgEnum,
 	pgTable,
+	primaryKey,
 	text,
 	timestamp,
 	uniqueIndex,
-	uuid
+	uuid,
+	type AnyPgColumn
 } from 'drizzle-orm/pg-core';
+import type { Purpose, Step } from '../../../../core/inspection/procedure.ts';
 import type { RunOutcome } from '../../../../core/inspection/run.ts';
 import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
+import { bytes } from './bytes.ts';
 import { item } from './register.ts';
 
 export const answerValue = pgEnum('answer_value', ['good', 'reject', 'not fitted', 'cleared']);
@@ -31,6 +35,11 @@ export const inspectionRun = pgTable(
 		procedureVersion: integer('procedure_version').notNull(),
 		/** Proves a repair; null for an inspection of its own. */
 		serviceJobId: uuid('service_job_id'),
+		/** A donning list is kept like an inspection and counts as none. */
+		purpose: text('purpose').$type<Purpose>().notNull().default('inspection'),
+		/** The signed run that this one takes the place of, and why. */
+		supersedes: uuid('supersedes').references((): AnyPgColumn => inspectionRun.id),
+		supersedeReason: text('supersede_reason'),
 		startedBy: text('started_by')
 			.notNull()
 			.references(() => user.id),
@@ -45,6 +54,11 @@ export const inspectionRun = pgTable(
 			.on(t.itemId)
 			.where(sql`${t.signedAt} is null`),
 		index('inspection_run_item').on(t.itemId, t.signedAt),
+		uniqueIndex('inspection_run_superseded_once').on(t.supersedes),
+		check(
+			'inspection_run_superseded_with_reason',
+			sql`(${t.supersedes} is null) = (${t.supersedeReason} is null)`
+		),
 		check(
 			'inspection_run_signed_whole',
 			sql`(${t.signedAt} is null) = (${t.signedBy} is null) and (${t.signedAt} is null) = (${t.outcome} is null)`
@@ -72,7 +86,9 @@ export const inspectionAnswer = pgTable(
 		answeredBy: text('answered_by')
 			.notNull()
 			.references(() => user.id),
-		answeredAt: timestamp('answered_at', { withTimezone: true }).notNull()
+		/** When it was given; one that waited on a device without a connection keeps the time it waited. */
+		answeredAt: timestamp('answered_at', { withTimezone: true }).notNull(),
+		receivedAt: timestamp('received_at', { withTimezone: true })
 	},
 	(t) => [
 		uniqueIndex('inspection_answer_order').on(t.runId, t.position),
@@ -103,4 +119,50 @@ export const runTimer = pgTable(
 			.where(sql`${t.endedAt} is null`),
 		index('run_timer_open').on(t.endedAt)
 	]
+);
+
+/** A version of a procedure that the site made from a shipped one or from an earlier one of its own. Append-only. */
+export const procedureEdition = pgTable(
+	'procedure_edition',
+	{
+		key: text('key').notNull(),
+		version: integer('version').notNull(),
+		name: text('name').notNull(),
+		family: text('family').notNull(),
+		school: text('school'),
+		purpose: text('purpose').$type<Purpose>().notNull().default('inspection'),
+		steps: jsonb('steps').$type<Step[]>().notNull(),
+		/** Why it was changed. */
+		reason: text('reason').notNull(),
+		madeBy: text('made_by')
+			.notNull()
+			.references(() => user.id),
+		madeAt: timestamp('made_at', { withTimezone: true }).notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.key, t.version] }),
+		index('procedure_edition_family').on(t.family)
+	]
+);
+
+/** A picture of what was found, drawn anew from its pixels: nothing that came with the file is kept. Append-only. */
+export const photo = pgTable(
+	'photo',
+	{
+		/** Made by the client. */
+		id: uuid('id').primaryKey(),
+		runId: uuid('run_id')
+			.notNull()
+			.references(() => inspectionRun.id),
+		step: text('step').notNull(),
+		jpeg: bytes('jpeg').notNull(),
+		sha256: text('sha256').notNull(),
+		width: integer('width').notNull(),
+		height: integer('height').notNull(),
+		takenBy: text('taken_by')
+			.notNull()
+			.references(() => user.id),
+		takenAt: timestamp('taken_at', { withTimezone: true }).notNull()
+	},
+	(t) => [index('photo_run').on(t.runId)]
 );

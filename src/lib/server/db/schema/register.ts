@@ -1,7 +1,9 @@
+import type { DueWhat } from '../../../../core/readiness/item-state.ts';
 import { sql } from 'drizzle-orm';
 import {
 	check,
 	date,
+	doublePrecision,
 	index,
 	integer,
 	jsonb,
@@ -9,7 +11,8 @@ import {
 	pgTable,
 	text,
 	uniqueIndex,
-	uuid
+	uuid,
+	type AnyPgColumn
 } from 'drizzle-orm/pg-core';
 
 export const ruleSet = pgEnum('rule_set', ['us', 'uk']);
@@ -43,6 +46,11 @@ export const itemModel = pgTable('item_model', {
 	filterCount: integer('filter_count').notNull().default(2),
 	/** Rated pressure of a set or cylinder, bar. */
 	ratedBar: integer('rated_bar'),
+	/** What its maker allows to be lost in a hold where that is less than the standard, bar. */
+	holdDropBar: doublePrecision('hold_drop_bar'),
+	/** Taken from the market by its maker: every item of it is held. */
+	withdrawnOn: date('withdrawn_on'),
+	withdrawnWhy: text('withdrawn_why'),
 	makerLines: jsonb('maker_lines')
 		.$type<{ station: string; text: string }[]>()
 		.notNull()
@@ -65,11 +73,15 @@ export const item = pgTable(
 			.references(() => place.id),
 		inUseSince: date('in_use_since').notNull(),
 		retiredOn: date('retired_on'),
+		/** The set that it is a part of now. */
+		setId: uuid('set_id').references((): AnyPgColumn => item.id),
 		version: integer('version').notNull().default(1)
 	},
 	(t) => [
 		uniqueIndex('item_tag').on(t.tag),
 		index('item_place').on(t.placeId),
+		index('item_set').on(t.setId),
+		check('item_not_its_own_part', sql`${t.setId} <> ${t.id}`),
 		check('item_tag_form', sql`${t.tag} ~ '^[A-Z0-9][A-Z0-9-]{1,19}$'`)
 	]
 );
@@ -87,7 +99,7 @@ export const itemState = pgTable(
 		blocked: text('blocked').$type<'held' | 'in service' | 'retired'>(),
 		dueFrom: date('due_from').notNull(),
 		dueOn: date('due_on').notNull(),
-		dueWhat: text('due_what').$type<'inspection' | 'filters'>().notNull(),
+		dueWhat: text('due_what').$type<DueWhat>().notNull(),
 		lastInspectionOn: date('last_inspection_on')
 	},
 	(t) => [

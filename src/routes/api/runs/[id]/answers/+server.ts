@@ -13,10 +13,13 @@ const body = z.object({
 			value: z.number('Type a number.').optional(),
 			start: z.number('Type a number.').optional(),
 			end: z.number('Type a number.').optional(),
-			seconds: z.number().nonnegative().optional()
+			seconds: z.number().nonnegative().optional(),
+			clock: z.literal('device').optional()
 		})
 		.nullish(),
-	seen: z.number().int().min(0)
+	seen: z.number().int().min(0),
+	/** How long it waited on the device; a month at most. */
+	heldMs: z.number().min(0).max(2_678_400_000).default(0)
 });
 
 export const POST = (event) =>

@@ -1,0 +1,72 @@
+import { commonPractice } from '../verdict.ts';
+
+/** How the inlet of a mask is blocked for a seal check. Common practice; the maker's own words come first. */
+export const BLOCKING = {
+	cartridges: {
+		name: 'Cartridges',
+		how: 'Lay a palm lightly over the face of each cartridge.',
+		wrong: 'Do not press: the mask is pushed onto the face and any seal seems good.'
+	},
+	'round-pads': {
+		name: 'Round pads',
+		how: 'Press the thumbs gently into the centre of both pads.',
+		wrong: 'Only the middle: a pad bent at its rim lifts the mask.'
+	},
+	'flat-pads': {
+		name: 'Flat or enclosed pads',
+		how: 'Squeeze each pad flat between thumb and fingers.',
+		wrong: 'Do not pull at the pads.'
+	},
+	'prefilter-cap': {
+		name: 'Pre-filter cap with a hole',
+		how: 'Cover the hole of each pre-filter cap with the palm.',
+		wrong: 'Keep the fingers off the facepiece.'
+	},
+	hose: {
+		name: 'Canister or hose',
+		how: 'Pinch the hose near the canister, or lay the palm over the inlet of the canister.',
+		wrong: 'Not near the mask: the pull bends its edge.'
+	},
+	port: {
+		name: 'Open port (breathing apparatus)',
+		how: 'Lay the palm over the connection port of the mask.',
+		wrong: 'A light touch; the mask must stay where the straps hold it.'
+	}
+} as const;
+export type Inlet = keyof typeof BLOCKING;
+
+/** Inlets that a family can have, the usual one first; a family that is not here takes no seal check. */
+export const INLETS: Readonly<Record<string, readonly Inlet[]>> = {
+	'half-mask': ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
+	'full-face': ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
+	'canister-mask': ['hose'],
+	'ba-set': ['port']
+};
+
+/** How a family is put on, in order. Common practice; a model may say otherwise. */
+export const STRAPS: Readonly<Record<string, readonly string[]>> = {
+	'half-mask': [
+		'Cradle over the crown, mask on nose and chin.',
+		'Lower strap behind the neck, hooked.',
+		'Pull both ends evenly, upper pair last, not hard.'
+	],
+	'full-face': [
+		'Straps at full length, hair out of the way.',
+		'Chin in first, then the harness over the head.',
+		'Lower pair, then temple pair, then the brow; each pair evenly and straight back.'
+	],
+	'canister-mask': [
+		'Canister on the belt or chest first.',
+		'Chin in first, then the harness over the head.',
+		'Lower pair, temple pair, brow; hose not twisted.'
+	],
+	'ba-set': [
+		'Set on and closed, chest strap last.',
+		'Chin in first, harness over the head.',
+		'Neck pair, temple pair, brow; then the demand valve.'
+	]
+};
+
+/** How long an under-pressure is held, s. Common practice; several makers print ten. */
+export const SEAL_HOLD_S = 10;
+export const SEAL_CHECK_ORIGIN = commonPractice();

@@ -1,0 +1,49 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { FAMILIES } from '../data/families.ts';
+import { INLETS, STRAPS } from '../data/blocking.ts';
+import { FELT, judgeSealCheck, type Felt, type SealAttempt } from './seal-check.ts';
+
+const felt = (...list: Felt[]): SealAttempt[] =>
+	list.map((word) => ({ inlet: 'cartridges', felt: word }));
+const outcome = (...list: Felt[]) => judgeSealCheck('half-mask', felt(...list)).outcome;
+
+// Common practice of the trade; OSHA 1910.134 appendix B-1 has the same two checks (from memory).
+describe('a seal check', () => {
+	it.each([
+		[[], 'try again'],
+		[['pulled in and held'], 'seals'],
+		[['air at the filter'], 'try again'],
+		[['air at the edge'], 'try again'],
+		[['not pulled in'], 'inspect'],
+		[['air at the edge', 'pulled in and held'], 'seals'],
+		[['air at the edge', 'air at the edge'], 'no entry'],
+		[['air at the edge', 'air at the filter', 'air at the edge'], 'no entry'],
+		[['air at the filter', 'air at the filter', 'air at the filter'], 'try again']
+	] as [Felt[], string][])('%j: %s', (list, expected) => expect(outcome(...list)).toBe(expected));
+
+	it('after two leaks at the face only a seal that held ends well', () => {
+		const words = fc.constantFrom(...(Object.keys(FELT) as Felt[]));
+		fc.assert(
+			fc.property(fc.array(words, { maxLength: 6 }), (list) => {
+				const twice: Felt[] = ['air at the edge', ...list, 'air at the edge'];
+				expect(outcome(...twice)).toBe('no entry');
+			})
+		);
+	});
+
+	it('refuses an inlet that the mask cannot have', () => {
+		expect(() => judgeSealCheck('half-mask', [{ inlet: 'hose', felt: 'not pulled in' }])).toThrow(
+			/no such inlet/
+		);
+		expect(() => judgeSealCheck('airline', felt('not pulled in'))).toThrow(/no such inlet/);
+	});
+
+	it('knows how every family that it is done with is put on', () => {
+		const families = FAMILIES.map((f) => f.family);
+		for (const key of Object.keys(INLETS)) {
+			expect(families).toContain(key);
+			expect(STRAPS[key]?.length).toBeGreaterThan(1);
+		}
+	});
+});

@@ -1,0 +1,68 @@
+import { BLOCKING, INLETS, SEAL_CHECK_ORIGIN, type Inlet } from '../data/blocking.ts';
+import { InputError, type Verdict } from '../verdict.ts';
+
+/** What the wearer felt with the inlet blocked and a gentle breath in. */
+export const FELT = {
+	'pulled in and held': 'It pulled in and held',
+	'air at the filter': 'Air came through the filter',
+	'air at the edge': 'Air came in at the edge',
+	'not pulled in': 'It did not pull in, and no leak was felt'
+} as const;
+export type Felt = keyof typeof FELT;
+
+export interface SealAttempt {
+	inlet: Inlet;
+	felt: Felt;
+}
+export type SealOutcome = 'seals' | 'try again' | 'inspect' | 'no entry';
+
+/** Leaks at the face after which it is another mask's turn. Common practice. */
+const MOST_FAILURES = 2;
+
+/**
+ * What the attempts of a seal check so far come to, and what to do next. A filter that was not blocked says nothing
+ * of the face: it counts as an attempt, never as a leak.
+ * @throws InputError on an inlet that the family cannot have
+ */
+export function judgeSealCheck(
+	family: string,
+	attempts: readonly SealAttempt[]
+): Verdict<SealOutcome> & { leaks: number } {
+	const inlets = INLETS[family] ?? [];
+	for (const [i, attempt] of attempts.entries())
+		if (!inlets.includes(attempt.inlet))
+			throw new InputError(`attempts.${i}.inlet`, 'This equipment has no such inlet.');
+	const last = attempts.at(-1);
+	const leaks = attempts.filter((a) => a.felt === 'air at the edge').length;
+	const say = (outcome: SealOutcome, rule: string, text: string) => ({
+		outcome,
+		leaks,
+		reasons: [{ rule: `seal.${rule}`, text, origin: SEAL_CHECK_ORIGIN }]
+	});
+	if (!last) return say('try again', 'start', BLOCKING[inlets[0] ?? 'port'].how);
+	if (last.felt === 'pulled in and held')
+		return say('seals', 'held', 'It pulled in and held. This says nothing of its filters.');
+	if (last.felt === 'not pulled in')
+		return say(
+			'inspect',
+			'valve',
+			'No leak at the face, yet no under-pressure: a valve or the lens lets air in. Inspect the mask.'
+		);
+	if (last.felt === 'air at the filter')
+		return say(
+			'try again',
+			'not-blocked',
+			`The inlet was not blocked fully. ${BLOCKING[last.inlet].how} ${BLOCKING[last.inlet].wrong}`
+		);
+	if (leaks >= MOST_FAILURES)
+		return say(
+			'no entry',
+			'two-leaks',
+			'Two leaks at the face: stop, no entry with it. Another size or model, or a hood.'
+		);
+	return say(
+		'try again',
+		'edge',
+		'Set it anew on the face and tighten in pairs, evenly; never one side more than the other.'
+	);
+}

@@ -1,0 +1,95 @@
+<script lang="ts">
+	/** A signed run: its verdict, what follows from it, and how it is taken the place of. */
+	import { format } from 'date-fns';
+	import { rejectCode } from '$core/data/reject-codes';
+	import Because from '$lib/ui/because/Because.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import type { PageData } from './$types';
+
+	interface Props {
+		data: PageData;
+		now: NonNullable<PageData['now']>;
+		fault: { message: string } | null;
+	}
+	let { data, now, fault }: Props = $props();
+	const donning = $derived(data.run.purpose === 'donning');
+	const HEADLINES = {
+		fail: 'Failed: held',
+		pass: 'Passed',
+		'pass, watch': 'Passed, with something to watch'
+	} as const;
+	const headline = $derived(
+		donning && data.run.outcome !== 'fail' ? 'Put on' : HEADLINES[data.run.outcome ?? 'fail']
+	);
+	const id = crypto.randomUUID();
+</script>
+
+{#if data.supersededBy}<div class="mt-3">
+		<Notice kind="caution"
+			><p>
+				{data.supersededBy.signedAt ? 'No longer stands' : 'About to be replaced'}: {data
+					.supersededBy.reason}
+				<a class="linkish" href="/runs/{data.supersededBy.id}">The one in its place</a>
+			</p></Notice
+		>
+	</div>{/if}
+<div class="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+	<section aria-labelledby="verdict">
+		<h2 id="verdict" class="text-[1.9rem]! leading-tight text-ink!">{headline}</h2>
+		<p class="mt-1 text-[1.1rem]">{data.run.reasons?.[0]?.text}</p>
+		<p class="text-soft mt-1">
+			Signed by {data.signedByName}, {data.run.signedAt
+				? format(data.run.signedAt, 'd MMM yyyy HH:mm')
+				: ''}. A signed inspection is never changed.
+		</p>
+		{#if data.run.supersedeReason}<p class="mt-1">
+				Takes the place of <a class="linkish" href="/runs/{data.run.supersedes}">an earlier one</a>: {data
+					.run.supersedeReason}
+			</p>{/if}
+		<Because title="{data.item.tag}: {data.run.outcome}" reasons={data.run.reasons ?? []} />
+		<p class="mt-4 flex items-center gap-3">
+			<span class="text-soft">Now</span>
+			<StateMark state={now.verdict.outcome} word size={22} />
+		</p>
+		{#if data.photos.length}
+			<h2 class="mt-6">Pictures</h2>
+			<ul class="mt-1 flex flex-wrap gap-3">
+				{#each data.photos as photo (photo.id)}<li>
+						<a href="/api/photos/{photo.id}" data-sveltekit-reload
+							><img
+								src="/api/photos/{photo.id}"
+								alt="{data.procedure.steps.find((s) => s.key === photo.step)
+									?.title}, {photo.by}, {format(photo.takenAt, 'd MMM yyyy HH:mm')}"
+								class="h-40 border border-rule"
+								loading="lazy"
+							/></a
+						>
+					</li>{/each}
+			</ul>
+		{/if}
+		{#if data.mayInspect && !data.supersededBy}
+			<details class="mt-6 max-w-[36rem]" open={fault !== null}>
+				<summary class="linkish min-h-11 cursor-pointer content-center"
+					>It does not stand: make another in its place</summary
+				>
+				<form method="post" action="?/supersede" class="mt-2 grid gap-3">
+					<input type="hidden" name="id" value={id} />
+					<label class="label" for="reason">Why it does not stand</label>
+					<input id="reason" name="reason" maxlength="300" required class="w-full" />
+					{#if fault}<p class="font-semibold text-held" role="alert">{fault.message}</p>{/if}
+					<button class="button justify-self-start">Begin the one in its place</button>
+					<p class="text-soft">This one stays on record and counts until the other is signed.</p>
+				</form>
+			</details>
+		{/if}
+	</section>
+	<div class="grid content-start gap-2">
+		{#each now.defects as defect (defect.id)}<a class="button" href="/faults/{defect.id}"
+				>{defect.code}: {rejectCode(defect.code).name}</a
+			>{/each}
+		<a class="button" href="/items/{data.item.tag}">To {data.item.tag}</a>
+		<a class="button" href="/items/{data.item.tag}/history">History</a>
+		<a class="button" href="/">To today</a>
+	</div>
+</div>
