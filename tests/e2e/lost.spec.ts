@@ -133,7 +133,7 @@ test('finished without a connection and meanwhile elsewhere: said plainly, signe
 	const [mine, theirs] = [await contexts[0].newPage(), await contexts[1].newPage()];
 	await signInAs(mine, 'Ilse Norrby');
 	await signInAs(theirs, 'Odd Kessmer');
-	await scan(mine, 'HM-0107');
+	await scan(mine, 'HM-0116');
 	const run = await beginInspection(mine);
 	await mine.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
 	await contexts[0].setOffline(true);
@@ -148,7 +148,7 @@ test('finished without a connection and meanwhile elsewhere: said plainly, signe
 
 	await contexts[0].setOffline(false);
 	const said = mine.getByRole('alert').first();
-	await expect(said).toContainText('HM-0107');
+	await expect(said).toContainText('HM-0116');
 	await expect(said).toContainText(/Odd Kessmer has already signed/);
 	await expect(mine.getByRole('heading', { name: 'Passed' })).toBeVisible();
 	await expect(mine.getByText(/Signed by Odd Kessmer/)).toBeVisible();

@@ -1,36 +1,17 @@
 import { z } from 'zod';
 import { FAMILIES } from '$core/data/families';
-import { ITEM_STATES, PAGE_SIZE, register } from '$lib/server/items';
+import { may } from '$lib/server/context';
 import { listPlaces } from '$lib/server/hazards';
-import { contextOf, page } from '$lib/server/request';
-import type { PageServerLoad } from './$types';
-
-const query = z.object({
-	q: z.string().trim().max(60).catch(''),
-	state: z
-		.enum(ITEM_STATES as [string, ...string[]])
-		.or(z.literal(''))
-		.catch(''),
-	family: z.string().max(40).catch(''),
-	place: z.uuid().or(z.literal('')).catch(''),
-	page: z.coerce.number().int().min(1).max(100_000).catch(1)
-});
+import { PAGE_SIZE, register } from '$lib/server/items';
+import { moveItems } from '$lib/server/register';
+import { action, contextOf, formBody, page, parse } from '$lib/server/request';
+import type { Actions, PageServerLoad } from './$types';
+import { itemFilter } from './filter';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
-		const {
-			q,
-			state,
-			place,
-			family,
-			page: number
-		} = query.parse(Object.fromEntries(event.url.searchParams));
-		const filter = {
-			text: q || undefined,
-			state: (state || undefined) as (typeof ITEM_STATES)[number] | undefined,
-			placeId: place || undefined,
-			family: family || undefined
-		};
+		const { asked, filter } = itemFilter(event.url.searchParams);
+		const { page: number, ...words } = asked;
 		const context = contextOf(event);
 		const [found, places] = await Promise.all([
 			register(context, event.locals.site, filter, number),
@@ -38,13 +19,21 @@ export const load: PageServerLoad = (event) =>
 		]);
 		return {
 			...found,
+			...words,
 			places: places.map(({ id, name }) => ({ id, name })),
-			q,
-			state,
-			place,
-			family,
 			families: FAMILIES.map((f) => ({ key: f.family, plural: f.plural })),
+			mayKeep: may(context.actor.role, 'keep the register'),
 			number,
 			pages: Math.max(1, Math.ceil(found.total / PAGE_SIZE))
 		};
 	});
+
+const move = z.object({
+	tags: z.array(z.string().max(20)).default([]),
+	placeId: z.uuid('Choose where they go.')
+});
+
+export const actions: Actions = {
+	move: (event) =>
+		action(async () => moveItems(contextOf(event), parse(move, await formBody(event.request))))
+};

@@ -1,9 +1,14 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { format, parseISO } from 'date-fns';
+	import { enhance } from '$app/forms';
+	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
-	let { data } = $props();
+	let { data, form: result } = $props();
+	let chosen = $state<string[]>([]);
+	const fault = $derived(result && 'fault' in result ? (result.fault ?? null) : null);
+	const all = $derived(data.rows.length > 0 && data.rows.every((row) => chosen.includes(row.tag)));
 	const STATES = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
 	let form: HTMLFormElement | undefined = $state();
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -17,6 +22,7 @@
 		if (page > 1) params.set('page', String(page));
 		return `/items?${params}`;
 	};
+	const asked = $derived(at(1).slice('/items?'.length));
 	function typed() {
 		clearTimeout(timer);
 		timer = setTimeout(() => form?.requestSubmit(), 250);
@@ -34,7 +40,19 @@
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>{data.families.find((f) => f.key === data.family)?.plural ?? 'Items'}</h1>
 	<p class="text-soft" role="status">{data.total.toLocaleString('en-GB')} found</p>
+	<span class="ml-auto flex flex-wrap gap-2">
+		{#if data.mayKeep}<a class="button" href="/items/new">New item</a>{/if}
+		<a class="button" href="/items/musters">Musters</a>
+		<a class="button" href="/items/procedures">Procedures</a>
+		<a class="button" href="/items/models">Models</a>
+		<a class="button" href="/items/export?{asked}" data-sveltekit-reload>CSV out</a>
+		{#if data.mayKeep}<a class="button" href="/items/import">CSV in</a>{/if}
+	</span>
 </div>
+{#if fault}<div class="mt-3"><Notice kind="fault"><p>{fault.message}</p></Notice></div>{/if}
+{#if result && 'moved' in result}<div class="mt-3">
+		<Notice kind="good"><p>{result.moved} moved.</p></Notice>
+	</div>{/if}
 <form bind:this={form} onsubmit={submit} method="get" class="mt-3 flex flex-wrap items-end gap-3">
 	<div>
 		<label class="label" for="q">Tag, model or place</label><input
@@ -83,7 +101,15 @@
 		<table class="w-full min-w-[44rem] border-collapse text-left">
 			<thead
 				><tr class="border-b-[1.5px] border-ink"
-					>{#each ['State', 'Tag', 'Model', 'Size', 'Place', 'Last inspected', 'Last day'] as head (head)}<th
+					>{#if data.mayKeep}<th class="pr-3"
+							><input
+								type="checkbox"
+								aria-label="All on this page"
+								class="h-5 w-5"
+								checked={all}
+								onchange={() => (chosen = all ? [] : data.rows.map((row) => row.tag))}
+							/></th
+						>{/if}{#each ['State', 'Tag', 'Model', 'Size', 'Place', 'Last inspected', 'Last day'] as head (head)}<th
 							class="py-2 pr-4 text-[0.88rem] text-soft">{head}</th
 						>{/each}</tr
 				></thead
@@ -91,6 +117,17 @@
 			<tbody>
 				{#each data.rows as row (row.id)}
 					<tr class="rowline hover:bg-tint">
+						{#if data.mayKeep}<td class="pr-3"
+								><label class="flex min-h-11 items-center"
+									><input
+										type="checkbox"
+										class="h-5 w-5"
+										value={row.tag}
+										bind:group={chosen}
+										aria-label="Choose {row.tag}"
+									/></label
+								></td
+							>{/if}
 						<td class="py-1 pr-4"><StateMark state={row.state} word /></td>
 						<td class="pr-4"
 							><a class="tag flex min-h-11 items-center" href="/items/{row.tag}">{row.tag}</a></td
@@ -104,10 +141,11 @@
 								: 'never'}</td
 						>
 						<td class="font-mono text-[0.92rem] whitespace-nowrap"
-							>{row.lastInspectionOn || row.dueWhat === 'filters'
+							>{row.lastInspectionOn || row.dueWhat !== 'inspection'
 								? format(parseISO(row.dueOn), 'd MMM yyyy')
 								: '–'}
-							<span class="text-soft font-sans">{row.dueWhat === 'filters' ? 'filters' : ''}</span
+							<span class="text-soft font-sans"
+								>{row.dueWhat === 'inspection' ? '' : row.dueWhat}</span
 							></td
 						>
 					</tr>
@@ -122,4 +160,31 @@
 			{#if data.number < data.pages}<a class="button" href={at(data.number + 1)}>Next</a>{/if}
 		</nav>
 	{/if}
+{/if}
+{#if chosen.length}
+	<form
+		method="post"
+		action="?/move"
+		use:enhance={() =>
+			async ({ update, result: answer }) => {
+				await update({ reset: false });
+				if (answer.type === 'success') chosen = [];
+			}}
+		class="no-print sticky bottom-0 mt-4 flex flex-wrap items-end gap-3 border-t-2 border-ink bg-paper py-3"
+		aria-label="With what is chosen"
+	>
+		<p class="min-h-11 content-center"><b>{chosen.length}</b> chosen</p>
+		{#each chosen as tag (tag)}<input type="hidden" name="tags[]" value={tag} />{/each}
+		<div>
+			<label class="label" for="placeId">Move to</label>
+			<select id="placeId" name="placeId"
+				><option value="">choose</option>{#each data.places as place (place.id)}<option
+						value={place.id}>{place.name}</option
+					>{/each}</select
+			>
+		</div>
+		<button class="button primary">Move</button>
+		<a class="button" href="/items/labels?tags={chosen.join(',')}">Labels</a>
+		<button type="button" class="linkish min-h-11" onclick={() => (chosen = [])}>None</button>
+	</form>
 {/if}

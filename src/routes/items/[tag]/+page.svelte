@@ -2,7 +2,6 @@
 	import { clock } from '$core/filters/schedule';
 	import { format, parseISO } from 'date-fns';
 	import { airwayOf } from '$core/data/families';
-	import { procedureVersion } from '$core/data/procedures';
 	import { rejectCode } from '$core/data/reject-codes';
 	import { repairOf } from '$core/data/repairs';
 	import { ZONE_NAMES } from '$core/airway/airway';
@@ -12,12 +11,12 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import Parts from './Parts.svelte';
+	import Trends from './Trends.svelte';
 
 	let { data, form } = $props();
 	const airway = $derived(airwayOf(data.item.family));
-	const procedure = $derived(
-		data.lastRun ? procedureVersion(data.lastRun.procedure, data.lastRun.procedureVersion) : null
-	);
+	const procedure = $derived(data.lastProcedure);
 	const answers = $derived(
 		new Map(
 			(data.lastRun?.answers ?? []).map((a) => [
@@ -42,6 +41,7 @@
 		retired: 'Out of use for good'
 	};
 	const id = crypto.randomUUID();
+	const donningId = crypto.randomUUID();
 	const held = $derived(['held', 'in service'].includes(data.verdict.outcome));
 	const repairWords = $derived(
 		data.job
@@ -81,7 +81,7 @@
 	to see it
 </p>
 
-{#if form?.fault}<div class="mt-4">
+{#if form?.fault && form.fault.path !== 'tag'}<div class="mt-4">
 		<Notice kind="fault"><p>{form.fault.message}</p></Notice>
 	</div>{/if}
 
@@ -167,6 +167,8 @@
 				plan.
 			</p>
 		{/if}
+		<Parts {data} fault={form?.fault?.path === 'tag' ? form.fault.message : null} />
+		<Trends trends={data.trends} />
 	</section>
 
 	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="State">
@@ -208,6 +210,18 @@
 							>{data.job?.doneAt ? 'Inspect after the repair' : 'Inspect now'}</button
 						>
 					{/if}
+				</form>
+			{/if}
+			{#if data.takesSealCheck && usable && !held}<a
+					class="button"
+					href="/items/{data.item.tag}/seal">Seal check</a
+				>{/if}
+			{#if data.donning && !data.openRun && data.mayInspect && usable && !held}
+				<form method="post" action="?/inspect">
+					<input type="hidden" name="id" value={donningId} />
+					<button class="button w-full" name="procedure" value={data.donning}
+						>Put it on, with an assistant</button
+					>
 				</form>
 			{/if}
 		</div>

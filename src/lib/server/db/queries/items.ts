@@ -13,6 +13,7 @@ import {
 	sql,
 	type SQL
 } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { ItemState } from '../../../../core/readiness/item-state.ts';
 import type { Connection } from '../client.ts';
 import { item, itemModel, itemState, place } from '../schema/index.ts';
@@ -86,6 +87,31 @@ export function listItems(
 		.orderBy(asc(item.tag))
 		.limit(page.limit)
 		.offset(page.offset);
+}
+
+const inSet = alias(item, 'in_set');
+
+/** Every item that a filter finds, with what an export says of it. */
+export function allItems(db: Connection, filter: ItemFilter, asOf: string) {
+	return db
+		.select({
+			tag: item.tag,
+			model: itemModel.name,
+			size: item.size,
+			serial: item.serial,
+			place: place.name,
+			inUseSince: item.inUseSince,
+			set: inSet.tag,
+			state: stateOnDay(asOf),
+			dueOn: itemState.dueOn
+		})
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.leftJoin(inSet, eq(inSet.id, item.setId))
+		.where(matching(filter, asOf))
+		.orderBy(asc(item.tag));
 }
 
 /** How many items a filter finds. */

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
 	let { data, form } = $props();
@@ -82,28 +83,7 @@
 			<b class={preview.faultCount ? 'text-held' : ''}>{n(preview.faultCount)} cells at fault</b>.
 			{#if preview.unknown.length}Headings that are not read: {preview.unknown.join(', ')}.{/if}
 		</p>
-		{#if preview.faults.length}
-			<table class="mt-3 w-full max-w-[60rem] text-left">
-				<caption class="sr-only">Cells at fault</caption>
-				<thead class="text-soft text-[0.9rem]"
-					><tr
-						><th class="font-semibold">Row</th><th class="font-semibold">Column</th><th
-							class="font-semibold">What is wrong</th
-						></tr
-					></thead
-				>
-				<tbody
-					>{#each preview.faults as f, i (i)}<tr class="border-t border-rule align-top"
-							><td class="py-1 pr-4 font-mono">{f.row}</td><td class="pr-4 font-semibold"
-								>{f.column}</td
-							><td class="text-held">{f.message}</td></tr
-						>{/each}</tbody
-				>
-			</table>
-			{#if preview.faultCount > preview.faults.length}<p class="text-soft mt-1">
-					The first {preview.faults.length} of {n(preview.faultCount)}.
-				</p>{/if}
-		{/if}
+		<FaultTable faults={preview.faults} count={preview.faultCount} />
 		{#if preview.added.length}<h2 class="mt-5">New</h2>
 			<ul class="columns-1 sm:columns-2 lg:columns-3">
 				{#each preview.added as row (row.row)}<li>

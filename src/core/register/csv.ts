@@ -1,0 +1,82 @@
+import { checkDay } from '../plan/calendar.ts';
+import type { Column } from '../csv/table.ts';
+
+/** An item as a row of a table gives it: names, not keys. */
+export interface ItemRow {
+	tag: string;
+	model: string;
+	size: string;
+	serial: string;
+	place: string;
+	inUseSince: string;
+	/** Tag of the set that it is in. */
+	set?: string;
+	/** Only written, never read: state and dates follow from the record. */
+	state?: string;
+	dueOn?: string;
+}
+
+export const emptyItemRow = (): ItemRow => ({
+	tag: '',
+	model: '',
+	size: '',
+	serial: '',
+	place: '',
+	inUseSince: ''
+});
+
+const TAG = /^[A-Z0-9][A-Z0-9-]{1,19}$/;
+const LONGEST = 80;
+
+/** A tag as it is stored. @throws RangeError on one that no label could carry. */
+export function checkTag(text: string): string {
+	const tag = text.trim().toUpperCase().replaceAll(/\s+/g, '-');
+	if (!TAG.test(tag))
+		throw new RangeError(
+			`“${text}” is no tag: 2 to 20 letters, digits and hyphens, such as HM-0101.`
+		);
+	return tag;
+}
+
+const words = (name: string, key: 'model' | 'size' | 'serial' | 'place', required = false) =>
+	({
+		name,
+		required,
+		read(cell, into) {
+			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
+			into[key] = cell;
+		},
+		write: (row) => row[key]
+	}) satisfies Column<ItemRow>;
+
+/** Columns of the register as a table. */
+export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
+	{
+		name: 'tag',
+		required: true,
+		read: (cell, into) => {
+			into.tag = checkTag(cell);
+		},
+		write: (row) => row.tag
+	},
+	words('model', 'model', true),
+	words('size', 'size'),
+	words('serial', 'serial'),
+	words('place', 'place', true),
+	{
+		name: 'in use since',
+		read: (cell, into) => {
+			into.inUseSince = checkDay(cell, 'in use since');
+		},
+		write: (row) => row.inUseSince
+	},
+	{
+		name: 'set',
+		read: (cell, into) => {
+			into.set = checkTag(cell);
+		},
+		write: (row) => row.set
+	},
+	{ name: 'state', read: () => undefined, write: (row) => row.state },
+	{ name: 'last day', read: () => undefined, write: (row) => row.dueOn }
+];

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { BLOCKING, INLETS, SEAL_HOLD_S, STRAPS, type Inlet } from '$core/data/blocking';
+import { FELT, type Felt } from '$core/fit/seal-check';
+import { may } from '$lib/server/context';
+import { Fault } from '$lib/server/errors';
+import { itemByTag } from '$lib/server/items';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { saveSealCheck, sealChecksOf } from '$lib/server/seal-checks';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const { item, model } = await itemByTag(context.db, event.params.tag);
+		const inlets = INLETS[item.family];
+		if (!inlets) throw new Fault('not found', `${item.tag} takes no seal check.`);
+		return {
+			tag: item.tag,
+			family: item.family,
+			model: model.name,
+			inlets,
+			straps: STRAPS[item.family] ?? [],
+			holdSeconds: SEAL_HOLD_S,
+			makerLines: model.makerLines.filter((line) => /facepiece|mask/.test(line.station)),
+			checks: await sealChecksOf(context.db, item.id),
+			mayCheck: may(context.actor.role, 'inspect')
+		};
+	});
+
+const attempt = z.object({
+	inlet: z.enum(Object.keys(BLOCKING) as [Inlet, ...Inlet[]]),
+	felt: z.enum(Object.keys(FELT) as [Felt, ...Felt[]])
+});
+const body = z.object({
+	id: clientId,
+	wearer: z.string().max(200),
+	attempts: z
+		.string()
+		.max(4000)
+		.transform((text, context) => {
+			try {
+				return JSON.parse(text) as unknown;
+			} catch {
+				context.addIssue({ code: 'custom', message: 'The attempts did not arrive whole.' });
+				return z.NEVER;
+			}
+		})
+		.pipe(z.array(attempt))
+});
+
+export const actions: Actions = {
+	default: (event) =>
+		action(async () => {
+			const input = parse(body, await formBody(event.request));
+			await saveSealCheck(contextOf(event), { ...input, tag: event.params.tag });
+			return { kept: true };
+		})
+};

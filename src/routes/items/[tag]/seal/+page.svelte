@@ -1,0 +1,149 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { enhance } from '$app/forms';
+	import { format } from 'date-fns';
+	import { BLOCKING, type Inlet } from '$core/data/blocking';
+	import { FELT, judgeSealCheck, type Felt, type SealAttempt } from '$core/fit/seal-check';
+	import Field from '$lib/ui/form/Field.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data, form } = $props();
+	let id = $state(crypto.randomUUID());
+	let wearer = $state('');
+	let inlet = $state<Inlet>(untrack(() => data.inlets[0] ?? 'port'));
+	let attempts = $state<SealAttempt[]>([]);
+	const verdict = $derived(judgeSealCheck(data.family, attempts));
+	const ended = $derived(verdict.outcome !== 'try again');
+	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
+	const HEADLINES = {
+		seals: 'It seals',
+		'try again': 'Try again',
+		inspect: 'Inspect the mask',
+		'no entry': 'Stop: no entry with this mask'
+	} as const;
+	const MARKS = {
+		seals: 'good',
+		inspect: 'watch',
+		'no entry': 'reject',
+		'try again': 'open'
+	} as const;
+	const felt = Object.entries(FELT) as [Felt, string][];
+
+	function keys(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (ended || target.closest('input, select, textarea, [role=dialog]')) return;
+		const word = felt[Number(event.key) - 1]?.[0];
+		if (!word) return;
+		attempts.push({ inlet, felt: word });
+		event.preventDefault();
+	}
+</script>
+
+<svelte:head><title>{data.tag}, seal check · Grevan</title></svelte:head>
+<svelte:window onkeydown={keys} />
+<p class="text-soft"><a class="linkish" href="/items/{data.tag}">{data.tag}</a> · {data.model}</p>
+<h1>Seal check before going in</h1>
+<div class="mt-4 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
+	<div>
+		<section aria-labelledby="on">
+			<h2 id="on">Put on</h2>
+			<ol class="list-decimal pl-6 text-[1.1rem]">
+				{#each data.straps as strap (strap)}<li>{strap}</li>{/each}
+			</ol>
+			{#each data.makerLines as line (line.text)}<p class="mt-1">
+					<b>Maker:</b>
+					{line.text}
+				</p>{/each}
+		</section>
+		<section aria-labelledby="block" class="mt-6">
+			<h2 id="block">Block the inlet</h2>
+			{#if data.inlets.length > 1}
+				<div class="mt-1 flex flex-wrap gap-2" role="group" aria-label="Inlet">
+					{#each data.inlets as key (key)}<button
+							type="button"
+							class="button {inlet === key ? 'primary' : ''}"
+							aria-pressed={inlet === key}
+							onclick={() => (inlet = key)}>{BLOCKING[key].name}</button
+						>{/each}
+				</div>
+			{/if}
+			<p class="mt-3 text-[1.5rem] leading-snug font-semibold">{BLOCKING[inlet].how}</p>
+			<p class="mt-1 text-[1.1rem]">
+				Breathe in gently and hold {data.holdSeconds} s. {BLOCKING[inlet].wrong}
+			</p>
+		</section>
+		{#if data.mayCheck && !ended}
+			<section aria-labelledby="felt" class="mt-6">
+				<h2 id="felt">What did the wearer feel?</h2>
+				<div class="mt-2 grid gap-2 sm:grid-cols-2">
+					{#each felt as [word, label], i (word)}<button
+							type="button"
+							class="button min-h-14! justify-start!"
+							onclick={() => attempts.push({ inlet, felt: word })}
+							><kbd>{i + 1}</kbd> {label}</button
+						>{/each}
+				</div>
+			</section>
+		{/if}
+	</div>
+	<aside class="grid content-start gap-4 self-start rounded border-2 border-ink bg-sheet p-4">
+		<p role="status">
+			<span class="flex items-center gap-3 text-[1.4rem] leading-tight font-bold"
+				><StateMark state={MARKS[verdict.outcome]} size={24} />{attempts.length
+					? HEADLINES[verdict.outcome]
+					: 'First attempt'}</span
+			>
+			{#if attempts.length}<span class="mt-1 block">{verdict.reasons[0]?.text}</span>{/if}
+		</p>
+		{#if attempts.length}
+			<ol class="list-decimal pl-6">
+				{#each attempts as one, i (i)}<li>{FELT[one.felt].toLowerCase()}</li>{/each}
+			</ol>
+			<button
+				type="button"
+				class="linkish min-h-11 justify-self-start"
+				onclick={() => attempts.pop()}>Take the last one back</button
+			>
+		{/if}
+		{#if data.mayCheck && ended && !(form && 'kept' in form)}
+			<form
+				method="post"
+				class="grid gap-3"
+				use:enhance={() =>
+					async ({ update, result }) => {
+						await update({ reset: false });
+						if (result.type === 'success') id = crypto.randomUUID();
+					}}
+			>
+				<input type="hidden" name="id" value={id} />
+				<input type="hidden" name="attempts" value={JSON.stringify(attempts)} />
+				<Field id="wearer" label="Wearer" fault={fault?.path === 'wearer' ? fault.message : null}>
+					{#snippet children(field)}<input
+							{...field}
+							name="wearer"
+							bind:value={wearer}
+							class="w-full"
+						/>{/snippet}
+				</Field>
+				{#if fault && fault.path !== 'wearer'}<Notice kind="fault"><p>{fault.message}</p></Notice
+					>{/if}
+				<button class="button primary">Keep the check</button>
+			</form>
+		{:else if form && 'kept' in form}
+			<Notice kind="good"><p>Kept.</p></Notice>
+		{/if}
+		{#if verdict.outcome === 'inspect'}<a class="button" href="/items/{data.tag}">Inspect it</a
+			>{/if}
+		<div class="border-t border-rule pt-3">
+			<h2>Before</h2>
+			{#if data.checks.length === 0}<p class="text-soft">No seal check on record.</p>{/if}
+			<ul>
+				{#each data.checks.slice(0, 6) as { check, by } (check.id)}<li class="py-0.5">
+						{format(check.doneAt, 'd MMM yyyy HH:mm')}: <b>{check.outcome}</b>, {check.wearer}
+						<span class="text-soft">· {check.attempts.length} attempts · {by}</span>
+					</li>{/each}
+			</ul>
+		</div>
+	</aside>
+</div>

@@ -1,0 +1,16 @@
+import { contextOf, page } from '$lib/server/request';
+import { exportItems } from '$lib/server/register';
+import { itemFilter } from '../filter';
+
+/** The register, or what the filter in the address finds of it, as CSV. */
+export const GET = (event) =>
+	page(async () => {
+		const { filter } = itemFilter(event.url.searchParams);
+		const csv = await exportItems(contextOf(event), event.locals.site, filter);
+		return new Response(csv, {
+			headers: {
+				'content-type': 'text/csv; charset=utf-8',
+				'content-disposition': 'attachment; filename="register.csv"'
+			}
+		});
+	});

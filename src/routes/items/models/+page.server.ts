@@ -1,0 +1,13 @@
+import { may } from '$lib/server/context';
+import { listModels } from '$lib/server/models';
+import { contextOf, page } from '$lib/server/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		return {
+			models: await listModels(context.db),
+			mayEdit: may(context.actor.role, 'edit procedures')
+		};
+	});

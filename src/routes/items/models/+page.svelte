@@ -1,0 +1,40 @@
+<script lang="ts">
+	import { airwayOf } from '$core/data/families';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data } = $props();
+	const families = $derived([...new Set(data.models.map(({ model }) => model.family))]);
+</script>
+
+<svelte:head><title>Models · Grevan</title></svelte:head>
+<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+	<h1>Models</h1>
+	<p class="text-soft">what each maker says, where it is stricter</p>
+	{#if data.mayEdit}<a class="button ml-auto" href="/items/models/new">New model</a>{/if}
+</div>
+{#each families as family (family)}
+	<h2 class="mt-6">{airwayOf(family).plural}</h2>
+	<ul>
+		{#each data.models.filter(({ model }) => model.family === family) as { model, inUse } (model.id)}
+			<li class="rowline">
+				<a
+					href="/items/models/{model.id}"
+					class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 py-1 no-underline hover:bg-tint"
+				>
+					<b class="w-56">{model.name}</b>
+					<span class="text-soft w-40">{model.maker}</span>
+					<span>{inUse} in use</span>
+					{#if model.withdrawnOn}<span class="flex items-center gap-2 text-held"
+							><StateMark state="held" /> withdrawn: {model.withdrawnWhy}</span
+						>{/if}
+					{#if model.holdDropBar !== null}<span>hold: {model.holdDropBar} bar at most</span>{/if}
+					{#if model.makerLines.length}<span class="text-soft"
+							>{model.makerLines.length}
+							{model.makerLines.length === 1 ? 'line' : 'lines'} of the maker</span
+						>{/if}
+				</a>
+			</li>
+		{/each}
+	</ul>
+{/each}

@@ -1,0 +1,66 @@
+import { redirect } from '@sveltejs/kit';
+import { z } from 'zod';
+import { FAMILIES } from '$core/data/families';
+import { may } from '$lib/server/context';
+import { Fault } from '$lib/server/errors';
+import { optionalNumber } from '$lib/server/form-fields';
+import { listModels, saveItemModel, withdrawModel } from '$lib/server/models';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const { id } = event.params;
+		const found =
+			id === 'new' ? null : (await listModels(context.db)).find(({ model }) => model.id === id);
+		if (found === undefined) throw new Fault('not found', 'There is no such model.');
+		return {
+			model: found?.model ?? null,
+			inUse: found?.inUse ?? 0,
+			families: FAMILIES.map(({ family, name, stations }) => ({
+				family,
+				name,
+				stations: stations.map((s) => ({ key: s.key, name: s.name }))
+			})),
+			mayEdit: may(context.actor.role, 'edit procedures')
+		};
+	});
+
+const bar = (least: number, most: number) =>
+	optionalNumber(
+		() => `A number from ${least} to ${most} bar, or empty.`,
+		(value) => value >= least && value <= most
+	).transform((value) => value ?? null);
+const body = z.object({
+	id: clientId,
+	family: z.string().max(40),
+	maker: z.string().trim().min(1, 'Name the maker.').max(80),
+	name: z.string().trim().min(1, 'Name the model.').max(80),
+	mount: z.string().trim().max(80),
+	ratedBar: bar(1, 400),
+	holdDropBar: bar(0.1, 10),
+	stations: z.array(z.string().max(40)).default([]),
+	lines: z.array(z.string().trim().max(300)).default([])
+});
+
+export const actions: Actions = {
+	save: async (event) => {
+		const result = await action(async () => {
+			const { stations, lines, ...model } = parse(body, await formBody(event.request));
+			const makerLines = lines.flatMap((text, i) =>
+				text ? [{ station: stations[i] ?? '', text }] : []
+			);
+			await saveItemModel(contextOf(event), { ...model, makerLines });
+			return { saved: model.id };
+		});
+		if ('status' in result) return result;
+		redirect(303, '/items/models');
+	},
+	withdraw: (event) =>
+		action(async () => {
+			const { why } = parse(z.object({ why: z.string().max(300) }), await formBody(event.request));
+			const id = parse(clientId, event.params.id);
+			return withdrawModel(contextOf(event), event.locals.site, { id, why });
+		})
+};

@@ -1,0 +1,78 @@
+import { redirect } from '@sveltejs/kit';
+import { z } from 'zod';
+import { airwayOf } from '$core/data/families';
+import { REJECT_CODES } from '$core/data/reject-codes';
+import type { Step } from '$core/inspection/procedure';
+import { may } from '$lib/server/context';
+import { Fault } from '$lib/server/errors';
+import { editionsOf, procedureAt, saveEdition } from '$lib/server/procedures';
+import { action, contextOf, formBody, page, parse } from '$lib/server/request';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const [newest] = await editionsOf(context.db, event.params.key);
+		if (!newest) throw new Fault('not found', 'There is no such procedure.');
+		return {
+			procedure: newest.procedure,
+			name: newest.name,
+			stations: airwayOf(newest.procedure.family).stations,
+			codes: REJECT_CODES.map(({ code, name }) => ({ code, name })),
+			mayEdit: may(context.actor.role, 'edit procedures')
+		};
+	});
+
+const words = z.string().max(2000);
+const step = z.object({
+	key: z.string().max(60),
+	station: z.string().max(60),
+	title: words,
+	action: words,
+	good: words,
+	why: words,
+	rejects: z.array(z.string().max(12)).max(40),
+	kind: z.enum(['look', 'feel', 'confirm', 'reading', 'hold']),
+	ifFitted: z.boolean().optional(),
+	secondPerson: z.boolean().optional()
+});
+const body = z.object({
+	from: z.coerce.number().int(),
+	name: z.string().max(120, 'At most 120 characters.'),
+	reason: z.string().max(300, 'At most 300 characters.'),
+	steps: z
+		.string()
+		.max(400_000)
+		.transform((text, context) => {
+			try {
+				return JSON.parse(text) as unknown;
+			} catch {
+				context.addIssue({
+					code: 'custom',
+					message: 'The steps did not arrive whole; send again.'
+				});
+				return z.NEVER;
+			}
+		})
+		.pipe(z.array(step).min(1, 'A procedure has at least one step.').max(120))
+});
+
+export const actions: Actions = {
+	default: async (event) => {
+		const result = await action(async () => {
+			const context = contextOf(event);
+			const { key } = event.params;
+			const { steps, ...rest } = parse(body, await formBody(event.request));
+			const before = await procedureAt(context.db, key, rest.from);
+			// How a reading is judged belongs to the step and is not edited on the page.
+			const whole = steps.map((s): Step => {
+				const reading = before.steps.find((b) => b.key === s.key)?.reading;
+				return { ...s, ...(reading ? { reading } : {}) };
+			});
+			await saveEdition(context, { ...rest, key, steps: whole });
+			return { key };
+		});
+		if ('status' in result) return result;
+		redirect(303, `/items/procedures/${result.key}`);
+	}
+};
