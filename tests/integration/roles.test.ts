@@ -12,6 +12,13 @@ import { openPair } from '../../src/lib/server/filters.ts';
 import { factsSchema, planSchema } from '../../src/lib/server/hazard-form.ts';
 import { approvePlan, clearFlag, savePlan } from '../../src/lib/server/hazards.ts';
 import { answer, signRun, startRun, startTimer } from '../../src/lib/server/inspections.ts';
+import { saveItemModel, withdrawModel } from '../../src/lib/server/models.ts';
+import { closeMuster, exception, present, startMuster } from '../../src/lib/server/musters.ts';
+import { addPhoto } from '../../src/lib/server/photos.ts';
+import { saveEdition } from '../../src/lib/server/procedures.ts';
+import { addItem, importItems, moveItems } from '../../src/lib/server/register.ts';
+import { saveSealCheck } from '../../src/lib/server/seal-checks.ts';
+import { movePart } from '../../src/lib/server/sets.ts';
 import { importSubstances, saveSubstance } from '../../src/lib/server/substances.ts';
 import { historySentence } from '../../src/lib/ui/history.ts';
 import {
@@ -41,6 +48,67 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'technician',
 		(c) => answer(c, SITE, { id: id(), runId: id(), step: 'x', value: 'good', seen: 0 })
 	],
+	[
+		'keep a picture',
+		'technician',
+		(c) => addPhoto(c, { id: id(), runId: id(), step: 'x', bytes: text('x') })
+	],
+	[
+		'keep a seal check',
+		'technician',
+		(c) => saveSealCheck(c, { id: id(), tag: 'HM-0001', wearer: '', attempts: [] })
+	],
+	[
+		'begin a muster',
+		'technician',
+		(c) => startMuster(c, { id: id(), placeId: id(), family: null })
+	],
+	[
+		'present an item',
+		'technician',
+		(c) => present(c, { id: id(), musterId: id(), tag: 'HM-0001' })
+	],
+	[
+		'note an exception',
+		'technician',
+		(c) => exception(c, SITE, { musterId: id(), tag: 'HM-0001', step: 'x', code: 'X' })
+	],
+	['close a muster', 'technician', (c) => closeMuster(c, id())],
+	['move a part', 'technician', (c) => movePart(c, SITE, { tag: 'HM-0001', set: 'HM-0002' })],
+	['move items', 'technician', (c) => moveItems(c, { tags: [], placeId: id() })],
+	[
+		'add an item',
+		'technician',
+		(c) =>
+			addItem(c, SITE, { id: id(), tag: 'x', modelId: id(), size: '', serial: '', placeId: id() })
+	],
+	[
+		'import items',
+		'technician',
+		(c) =>
+			importItems(c, SITE, { id: id(), bytes: text('tag,model,place\nx,y,z'), leaveOutBad: false })
+	],
+	[
+		'change a procedure',
+		'supervisor',
+		(c) => saveEdition(c, { key: 'x', from: 1, name: 'x', steps: [], reason: '' })
+	],
+	[
+		'change a model',
+		'supervisor',
+		(c) =>
+			saveItemModel(c, {
+				id: id(),
+				family: 'x',
+				maker: '',
+				name: '',
+				mount: '',
+				ratedBar: null,
+				holdDropBar: null,
+				makerLines: []
+			})
+	],
+	['withdraw a model', 'supervisor', (c) => withdrawModel(c, SITE, { id: id(), why: '' })],
 	['sign an inspection', 'technician', (c) => signRun(c, SITE, id())],
 	[
 		'save a plan',

@@ -1,0 +1,299 @@
+import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { FAMILIES } from '../../src/core/data/families.ts';
+import { family } from '../../src/core/data/family-tables.ts';
+import { procedure as readProcedure } from '../../src/core/data/procedure-tables.ts';
+import { PROCEDURES, procedureFor } from '../../src/core/data/procedures.ts';
+import type { Airway } from '../../src/core/airway/airway.ts';
+import type { Procedure, Step } from '../../src/core/inspection/procedure.ts';
+import { commonPractice } from '../../src/core/verdict.ts';
+import { itemPage } from '../../src/lib/server/items.ts';
+import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
+import { addPhoto, photoJpeg, PHOTO_MOST_BYTES } from '../../src/lib/server/photos.ts';
+import { editionsOf, proceduresFor, saveEdition } from '../../src/lib/server/procedures.ts';
+import { saveSealCheck, sealChecksOf } from '../../src/lib/server/seal-checks.ts';
+import { trendsOf } from '../../src/lib/server/trends.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { answerAll, given, inspect, steps } from '../support/work.ts';
+import { addPiece } from '../support/yard.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+beforeAll(async () => {
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+});
+afterAll(() => test.close());
+
+const at = (time: string) => new Date(`2026-11-24T${time}Z`);
+const tech = (now?: Date) => yard.as(yard.people.technician, now);
+const boss = () => yard.as(yard.people.supervisor);
+const mask = procedureFor('half-mask');
+
+describe('a procedure of the site', () => {
+	const save = (change: (steps: Step[]) => Step[], from: number, reason = 'Maker’s notice 4') =>
+		saveEdition(boss(), {
+			key: mask.key,
+			from,
+			name: mask.name,
+			steps: change([...mask.steps]),
+			reason
+		});
+	const extra = (s: Step[]): Step[] => [
+		...s,
+		{ ...(s.at(-1) as Step), key: 'bag-seal', title: 'Bag seal' }
+	];
+
+	it('is in force for the next run; one that is open goes on under its own', async () => {
+		const { id: old } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0001' });
+		expect(await save(extra, 1)).toBe(101);
+		const { id: young } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0002' });
+		const [before, after] = [await runPage(tech(), old), await runPage(tech(), young)];
+		expect([before.procedure.steps.length, after.procedure.steps.length]).toEqual([15, 16]);
+		await answerAll(tech(), young);
+		await expectFault(signRun(tech(), SITE, young), 'invalid', /Bag seal/);
+		await answer(tech(), SITE, given(young, 'bag-seal'));
+		await signRun(tech(), SITE, young);
+		await answerAll(tech(), old);
+		await signRun(tech(), SITE, old);
+		expect((await proceduresFor(test.db, 'half-mask')).map((p) => p.version)).toEqual([101]);
+		const [newest] = await editionsOf(test.db, mask.key);
+		expect(newest).toMatchObject({ name: 'site 1', by: 'The supervisor' });
+		expect(newest?.changes).toEqual([{ what: 'added', step: 'Bag seal' }]);
+	});
+
+	it('is made from the newest, with a reason, whole, by a supervisor; and never rewritten', async () => {
+		await expectFault(save(extra, 1), 'conflict', /newer version/);
+		await expectFault(save(extra, 101, ' '), 'invalid', /why/);
+		await expectFault(save(extra, 101), 'invalid', /Nothing was changed/);
+		await expectFault(
+			save((s) => s.filter((x) => x.station !== 'bag'), 101),
+			'invalid',
+			/No step looks at bag/
+		);
+		await expectFault(
+			saveEdition(tech(), { key: mask.key, from: 101, name: 'x', steps: [], reason: 'x' }),
+			'forbidden',
+			/supervisor/
+		);
+		const both = await Promise.allSettled([save((s) => s, 101, 'one'), save((s) => s, 101, 'two')]);
+		expect(both.map((r) => r.status).sort()).toEqual(['fulfilled', 'rejected']);
+		await expect(test.raw`update procedure_edition set name = 'x'`).rejects.toThrow(/append-only/);
+	});
+});
+
+describe('a run', () => {
+	it('that does not stand is taken the place of, with a reason, once; then it counts no more', async () => {
+		await addPiece(test, yard, 'half-mask', 'HM-0801');
+		const wrong = await inspect(tech(at('08:00:00')), 'HM-0801');
+		const last = async () => (await itemPage(tech(), SITE, 'HM-0801')).lastRun?.id;
+		const replace = (reason: string, run = wrong) =>
+			startRun(tech(), { id: randomUUID(), tag: 'HM-0801', supersede: { run, reason } });
+		await expectFault(replace(' '), 'invalid', /why/);
+		await expectFault(replace('x', randomUUID()), 'not found', /no such/);
+		const { id } = await replace('Wrong mask on the bench');
+		expect(await last()).toBe(wrong);
+		await answerAll(tech(), id, { 'exhalation-disc': 'CURL' });
+		await signRun(tech(), SITE, id);
+		expect(await last()).toBe(id);
+		const page = await itemPage(tech(), SITE, 'HM-0801');
+		expect(page.facts.lastInspectionOn).toBeNull();
+		expect((await runPage(tech(), wrong)).supersededBy).toMatchObject({
+			id,
+			reason: 'Wrong mask on the bench'
+		});
+		await expectFault(replace('again'), 'conflict', /already/);
+	});
+
+	it('answered without a connection keeps the time each answer was given, in order and not in the future', async () => {
+		await addPiece(test, yard, 'half-mask', 'HM-0802');
+		const { id } = await startRun(tech(at('08:00:00')), { id: randomUUID(), tag: 'HM-0802' });
+		const sent = tech(at('09:00:00'));
+		for (const [i, step] of steps.entries())
+			await answer(sent, SITE, given(id, step.key, { heldMs: (50 - i * 2) * 60_000 }));
+		await answer(sent, SITE, given(id, 'bag-state', { heldMs: 999 * 3_600_000 }));
+		await signRun(sent, SITE, id);
+		const rows = await test.raw<{ answered_at: Date; received_at: Date }[]>`
+			select answered_at, received_at from inspection_answer where run_id = ${id} order by position`;
+		expect(rows[0]?.answered_at.toISOString()).toBe('2026-11-24T08:10:00.000Z');
+		expect(rows[14]?.answered_at.toISOString()).toBe('2026-11-24T08:38:00.000Z');
+		expect(rows[15]?.answered_at).toEqual(rows[14]?.answered_at);
+		expect(rows.every((r) => r.received_at.getTime() === at('09:00:00').getTime())).toBe(true);
+		const page = await runPage(tech(), id);
+		expect(page.run.reasons?.map((r) => r.rule)).not.toContain('inspection.too-fast');
+	});
+
+	it('of a suit being put on asks a second person, and proves nothing of the suit', async () => {
+		await addPiece(test, yard, 'gas-tight-suit', 'GS-0801');
+		const list = procedureFor('gas-tight-suit', undefined);
+		expect(list.purpose ?? 'inspection').toBe('inspection');
+		const start = { id: randomUUID(), tag: 'GS-0801', procedure: 'gas-tight-suit-donning' };
+		const { id } = await startRun(tech(), start);
+		await expectFault(
+			startRun(tech(), { id: randomUUID(), tag: 'GS-0801' }),
+			'conflict',
+			/another list open/
+		);
+		const { procedure } = await runPage(tech(), id);
+		for (const step of procedure.steps) {
+			const own = answer(tech(), SITE, given(id, step.key));
+			if (!step.secondPerson) await own;
+			else {
+				await expectFault(own, 'forbidden', /second person/);
+				await answer(boss(), SITE, given(id, step.key));
+			}
+		}
+		await signRun(tech(), SITE, id);
+		const page = await itemPage(tech(), SITE, 'GS-0801');
+		expect(page.verdict.outcome).toBe('overdue');
+		expect(page.lastRun).toBeNull();
+	});
+});
+
+describe('a picture', () => {
+	it('is drawn anew, upright and without what came with it; anything else is refused', async () => {
+		await addPiece(test, yard, 'half-mask', 'HM-0803');
+		const { id: runId } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0803' });
+		const shot = await sharp({
+			create: { width: 2400, height: 1200, channels: 3, background: '#884422' }
+		})
+			.withExif({ IFD0: { Artist: 'Somebody', Copyright: 'secret place' } })
+			.withMetadata({ orientation: 6 })
+			.jpeg()
+			.toBuffer();
+		const add = (bytes: Uint8Array, id = randomUUID()) =>
+			addPhoto(tech(), { id, runId, step: 'bag-state', bytes }).then(() => id);
+		const id = await add(shot);
+		await add(shot, id);
+		const kept = await photoJpeg(test.db, id);
+		const meta = await sharp(kept).metadata();
+		expect(meta).toMatchObject({ format: 'jpeg', width: 800, height: 1600 });
+		expect(meta.exif).toBeUndefined();
+		expect(kept.includes('secret place')).toBe(false);
+		expect((await runPage(tech(), runId)).photos).toHaveLength(1);
+		const script = new TextEncoder().encode('#!/bin/sh\nrm -rf /\n');
+		await expectFault(add(script), 'invalid', /no picture, whatever its name/);
+		await expectFault(add(shot.subarray(0, 900)), 'invalid', /no picture/);
+		const svg = new TextEncoder().encode(
+			'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'
+		);
+		await expectFault(add(svg), 'invalid', /no picture/);
+		await expectFault(add(new Uint8Array(PHOTO_MOST_BYTES + 1)), 'invalid', /15 MB at most/);
+		await expectFault(
+			addPhoto(yard.as(yard.people.viewer), { id: randomUUID(), runId, step: 'x', bytes: shot }),
+			'forbidden',
+			/viewer/
+		);
+		await expect(test.raw`delete from photo`).rejects.toThrow(/append-only/);
+	});
+});
+
+describe('a seal check', () => {
+	it('is kept with every attempt when it has ended, once', async () => {
+		const { id: itemId } = await addPiece(test, yard, 'full-face', 'FF-0801');
+		const save = (felt: string[], part: object = {}, id = randomUUID()) =>
+			saveSealCheck(tech(), {
+				id,
+				tag: 'FF-0801',
+				wearer: 'Wearer 12',
+				attempts: felt.map((word) => ({ inlet: 'port', felt: word as 'air at the edge' })),
+				...part
+			}).then(() => id);
+		await expectFault(save(['air at the edge']), 'invalid', /not ended/);
+		await expectFault(save([]), 'invalid', /One to 12/);
+		await expectFault(save(['not pulled in'], { wearer: ' ' }), 'invalid', /who wears/);
+		await expectFault(save(['not pulled in'], { tag: 'GS-0801' }), 'invalid', /no seal check/);
+		const id = await save(['air at the edge', 'pulled in and held']);
+		await save(['air at the edge', 'pulled in and held'], {}, id);
+		const kept = await sealChecksOf(test.db, itemId);
+		expect(kept.map((row) => [row.check.outcome, row.check.attempts.length])).toEqual([
+			['seals', 2]
+		]);
+	});
+});
+
+describe('a trend', () => {
+	it('follows the whistle of a set over its inspections and says when it leaves its band', async () => {
+		const { id: itemId } = await addPiece(test, yard, 'ba-set', 'BA-0801', { ratedBar: 300 });
+		const bench = procedureFor('ba-set', 'bench');
+		for (let month = 0; month < 5; month++) {
+			const context = tech(new Date(Date.UTC(2026, 5 + month, 1, 10)));
+			const { id } = await startRun(context, {
+				id: randomUUID(),
+				tag: 'BA-0801',
+				procedure: bench.key
+			});
+			for (const step of bench.steps)
+				await answer(
+					context,
+					SITE,
+					given(id, step.key, {
+						value: step.ifFitted ? 'not fitted' : 'good',
+						readings:
+							step.reading?.kind === 'hold'
+								? { start: 295, end: 293, seconds: 60 }
+								: step.reading
+									? { value: step.reading.kind === 'whistle' ? 56 - month : 290 }
+									: null
+					})
+				);
+			await signRun(context, SITE, id);
+		}
+		const [whistle, hold] = await trendsOf(test.db, SITE, itemId, { holdDropBar: null });
+		expect(whistle?.points.map((p) => p.value)).toEqual([56, 55, 54, 53, 52]);
+		expect(whistle?.trend?.perMonth).toBeCloseTo(-0.98, 1);
+		expect(whistle?.reason?.text).toMatch(/reaches 50 bar in \d+ days/);
+		expect(hold?.trend).toMatchObject({ perMonth: 0, crossesOn: null });
+	});
+});
+
+describe('a family added as data alone', () => {
+	it('is kept, inspected and held like any other', async () => {
+		const hood: Airway = family(
+			'smoke-hood',
+			'Smoke hood',
+			'Smoke hoods',
+			`key | name | short | zone | sides | if fitted | faults
+canister | Canister | canister | ambient | both | | Out of date
+hood | Hood and window | hood | mask | | | Torn`
+		);
+		const look: Procedure = readProcedure(
+			{
+				key: 'smoke-hood-check',
+				name: 'Smoke hood',
+				family: 'smoke-hood',
+				origin: commonPractice()
+			},
+			`key | station | title | action | good | rejects | kind | why | sides | if fitted
+canister | canister | Canister | Read it. | In date. | DATE | look | It ages. | both |
+hood | hood | Hood | Look through. | Whole. | TEAR | look | It must be seen through. | |`
+		);
+		(FAMILIES as Airway[]).push(hood);
+		(PROCEDURES as Procedure[]).push(look);
+		try {
+			await addPiece(test, yard, 'smoke-hood', 'SH-0801');
+			const { id } = await startRun(tech(), { id: randomUUID(), tag: 'SH-0801' });
+			for (const step of look.steps)
+				await answer(
+					tech(),
+					SITE,
+					given(id, step.key, step.key === 'hood' ? { value: 'reject', code: 'TEAR' } : {})
+				);
+			await signRun(tech(), SITE, id);
+			const page = await itemPage(tech(), SITE, 'SH-0801');
+			expect(page.verdict.outcome).toBe('held');
+			expect(page.defects).toMatchObject([{ station: 'hood', code: 'TEAR' }]);
+		} finally {
+			(FAMILIES as Airway[]).pop();
+			(PROCEDURES as Procedure[]).pop();
+		}
+	});
+});

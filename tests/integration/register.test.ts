@@ -1,0 +1,226 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { place } from '../../src/lib/server/db/schema/index.ts';
+import { itemPage, register } from '../../src/lib/server/items.ts';
+import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
+import { saveItemModel, withdrawModel } from '../../src/lib/server/models.ts';
+import {
+	closeMuster,
+	exception,
+	musterPage,
+	present,
+	startMuster
+} from '../../src/lib/server/musters.ts';
+import {
+	addItem,
+	exportItems,
+	importItems,
+	moveItems,
+	previewItems
+} from '../../src/lib/server/register.ts';
+import { movePart } from '../../src/lib/server/sets.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { given, inspect, steps } from '../support/work.ts';
+import { addPiece } from '../support/yard.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+beforeAll(async () => {
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+	await test.db.insert(place).values({ id: QUAY, name: 'Quay' });
+});
+afterAll(() => test.close());
+
+const QUAY = randomUUID();
+const tech = () => yard.as(yard.people.technician);
+const boss = () => yard.as(yard.people.supervisor);
+const bytes = (text: string) => new TextEncoder().encode(text);
+const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdict.outcome;
+const listed = async (tag: string) =>
+	(await register(tech(), SITE, { text: tag }, 1)).rows.find((row) => row.tag === tag);
+
+describe('the register', () => {
+	it('takes an item in, overdue until inspected, once for a retry, never a tag twice', async () => {
+		const [{ modelId }] = [await addPiece(test, yard, 'half-mask', 'HM-0901')];
+		const input = {
+			id: randomUUID(),
+			tag: 'hm 0902',
+			modelId,
+			size: '',
+			serial: 'S1',
+			placeId: yard.place
+		};
+		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
+		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
+		expect(await stateOf('HM-0902')).toBe('overdue');
+		await expectFault(
+			addItem(tech(), SITE, { ...input, id: randomUUID() }),
+			'conflict',
+			/HM-0902 is in the register already/
+		);
+		await expectFault(
+			addItem(tech(), SITE, { ...input, id: randomUUID(), tag: 'not a tag!' }),
+			'invalid',
+			/is no tag/
+		);
+	});
+
+	it('shows what a table would do, takes all or nothing, and gives the same back', async () => {
+		const table = [
+			'tag;model;size;place;in use since',
+			'hm-0911;T1;S;shed;2026-01-05',
+			'HM-0912;T9;S;shed;',
+			'HM-0911;T1;M;Shed;',
+			'HM-0001;T1;M;Shed;',
+			'HM-0913;T1;L;Nowhere;05.01.2026'
+		].join('\n');
+		const preview = await previewItems(test.db, bytes(table));
+		expect(preview).toMatchObject({ rows: 5, newCount: 1 });
+		expect(preview.faults.map((f) => `${f.row} ${f.column}`)).toEqual([
+			'3 model',
+			'4 tag',
+			'5 tag',
+			'6 in use since'
+		]);
+		const take = (leaveOutBad: boolean) =>
+			importItems(tech(), SITE, { id: randomUUID(), bytes: bytes(table), leaveOutBad });
+		await expectFault(take(false), 'invalid', /4 cells are at fault; nothing was written/);
+		expect(await listed('HM-0911')).toBeUndefined();
+		expect(await take(true)).toEqual({ imported: 1 });
+		const out = await exportItems(tech(), SITE, { text: 'HM-0911' });
+		expect(out.trim().split(/\r?\n/)).toEqual([
+			'tag,model,size,serial,place,in use since,set,state,last day',
+			'HM-0911,T1,S,,Shed,2026-01-05,,overdue,1970-01-01'
+		]);
+	});
+
+	it('moves many or none', async () => {
+		await expectFault(
+			moveItems(tech(), { tags: ['HM-0001', 'HM-7777'], placeId: QUAY }),
+			'conflict',
+			/unknown: HM-7777/
+		);
+		expect((await listed('HM-0001'))?.place).toBe('Shed');
+		expect(await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: QUAY })).toEqual({
+			moved: 2
+		});
+		expect((await listed('HM-0001'))?.place).toBe('Quay');
+		expect(await moveItems(tech(), { tags: ['HM-0001'], placeId: QUAY })).toEqual({ moved: 0 });
+		await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: yard.place });
+	});
+});
+
+describe('a set', () => {
+	it('is as ready as its worst part, in the page and in the list, and follows it', async () => {
+		await addPiece(test, yard, 'ba-set', 'BA-0901');
+		await addPiece(test, yard, 'ba-set', 'BA-0902');
+		await addPiece(test, yard, 'half-mask', 'HM-0921');
+		const one = (set: string | null, tag = 'HM-0921') => movePart(tech(), SITE, { tag, set });
+		await one('BA-0901');
+		await inspect(tech(), 'HM-0921', { 'exhalation-disc': 'CURL' });
+		expect(await stateOf('BA-0901')).toBe('held');
+		expect((await listed('BA-0901'))?.state).toBe('held');
+		await one('BA-0902');
+		expect([(await listed('BA-0901'))?.state, (await listed('BA-0902'))?.state]).toEqual([
+			'overdue',
+			'held'
+		]);
+		await expectFault(one('HM-0001'), 'invalid', /no set that takes parts/);
+		await expectFault(one('HM-0921'), 'invalid', /part of itself/);
+		await expectFault(one('BA-0901', 'BA-0902'), 'invalid', /parts of its own/);
+		await expect(
+			test.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'BA-0901'`
+		).rejects.toThrow(/cannot be a set/);
+		await one(null);
+		expect((await listed('BA-0902'))?.state).toBe('overdue');
+	});
+});
+
+describe('a model', () => {
+	it('that is withdrawn during a run holds its items; the run is finished, kept, and passes nothing', async () => {
+		const { modelId } = await addPiece(test, yard, 'half-mask', 'HM-0931');
+		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0931' });
+		for (const step of steps) await answer(tech(), SITE, given(id, step.key));
+		await expectFault(
+			withdrawModel(tech(), SITE, { id: modelId, why: 'x' }),
+			'forbidden',
+			/supervisor/
+		);
+		expect(await withdrawModel(boss(), SITE, { id: modelId, why: 'Disc may tear.' })).toEqual({
+			held: 1
+		});
+		expect(await stateOf('HM-0931')).toBe('held');
+		await signRun(tech(), SITE, id);
+		const page = await runPage(tech(), id);
+		expect(page.run.outcome).toBe('fail');
+		expect(page.run.reasons?.[0]?.text).toMatch(/withdrawn on 24 Nov 2026: Disc may tear/);
+		expect((await listed('HM-0931'))?.state).toBe('held');
+	});
+
+	it('keeps its family, and only stations of its own airway', async () => {
+		const { modelId } = await addPiece(test, yard, 'half-mask', 'HM-0932');
+		const save = (part: object) =>
+			saveItemModel(boss(), {
+				id: modelId,
+				family: 'half-mask',
+				maker: 'T',
+				name: 'T HM-0932',
+				mount: '',
+				ratedBar: null,
+				holdDropBar: null,
+				makerLines: [],
+				...part
+			});
+		await save({ makerLines: [{ station: 'cover', text: 'Press until it clicks twice.' }] });
+		await expectFault(
+			save({ makerLines: [{ station: 'zip', text: 'x' }] }),
+			'invalid',
+			/no such station/
+		);
+		await expectFault(save({ family: 'ba-set' }), 'invalid', /never changed/);
+		await expectFault(save({ name: 'T1' }), 'conflict', /T1 already/);
+		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0932' });
+		expect((await runPage(tech(), id)).makerLines).toEqual([
+			{ station: 'cover', text: 'Press until it clicks twice.' }
+		]);
+	});
+});
+
+describe('a muster', () => {
+	it('takes scan after scan once, notes exceptions that hold, and keeps what was not presented', async () => {
+		const id = randomUUID();
+		await startMuster(tech(), { id, placeId: yard.place, family: 'half-mask' });
+		const scan = (tag: string) => present(tech(), { id: randomUUID(), musterId: id, tag });
+		expect(await scan('hm-0001')).toEqual({ tag: 'HM-0001', again: false, expected: true });
+		expect(await scan('HM-0001')).toMatchObject({ again: true });
+		expect(await scan('BA-0901')).toMatchObject({ expected: false });
+		await expectFault(scan('HM-4711'), 'not found', /No item carries the tag HM-4711/);
+		const wrong = (tag: string, step = 'harness-straps', code = 'ELAS') =>
+			exception(tech(), SITE, { musterId: id, tag, step, code });
+		await expectFault(wrong('HM-0002'), 'conflict', /not presented yet/);
+		await expectFault(wrong('HM-0001', 'harness-straps', 'ZIPV'), 'invalid', /choose one of/i);
+		await wrong('HM-0001');
+		await wrong('HM-0001');
+		expect(await stateOf('HM-0001')).toBe('held');
+		expect((await itemPage(tech(), SITE, 'HM-0001')).defects).toHaveLength(1);
+		const before = await musterPage(test.db, id);
+		await closeMuster(tech(), id);
+		await closeMuster(tech(), id);
+		const after = await musterPage(test.db, id);
+		expect(after.missing).toEqual(before.missing);
+		expect(after.missing).toContain('HM-0002');
+		expect(after.missing).not.toContain('HM-0001');
+		await expectFault(scan('HM-0002'), 'conflict', /closed/);
+		await expectFault(closeMuster(boss(), id), 'conflict', /closed/);
+		await expect(test.raw`update muster set missing = '[]'`).rejects.toThrow(/never changed/);
+		await expect(test.raw`delete from muster_entry`).rejects.toThrow(/stays on the sheet/);
+	});
+});

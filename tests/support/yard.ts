@@ -1,0 +1,23 @@
+import { randomUUID } from 'node:crypto';
+import { item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { rebuildState } from '../../src/lib/server/readiness.ts';
+import { SITE, type SmallSite, type TestDatabase } from './database.ts';
+
+/** A piece of equipment of any family, with a model of its own. */
+export async function addPiece(
+	test: TestDatabase,
+	yard: SmallSite,
+	family: string,
+	tag: string,
+	model: Partial<typeof itemModel.$inferInsert> = {}
+): Promise<{ id: string; modelId: string }> {
+	const [modelId, id] = [randomUUID(), randomUUID()];
+	await test.db
+		.insert(itemModel)
+		.values({ id: modelId, family, maker: 'T', name: `T ${tag}`, mount: 'none', ...model });
+	await test.db
+		.insert(item)
+		.values({ id, tag, family, modelId, size: 'M', placeId: yard.place, inUseSince: '2025-01-01' });
+	await rebuildState(test.db, [id], SITE);
+	return { id, modelId };
+}
