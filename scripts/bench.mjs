@@ -12,6 +12,13 @@ await runMain(async () => {
 	await ensureDependencies();
 	await run(bin('tsx'), [join(root, 'scripts', 'bench-core.ts')], { cwd: root });
 	if (process.argv.includes('--core')) return;
+	await withScratchApp('bench-live', { benches: 100 }, async ({ address, env }) => {
+		await run(bin('tsx'), [join(root, 'scripts', 'bench-live.ts')], {
+			cwd: root,
+			env: { ...process.env, ...env, BENCH_ADDRESS: address }
+		});
+	});
+	if (process.argv.includes('--live')) return;
 	say(`Filling a database with ${ITEMS} items ...`);
 	const seed = { GREVAN_SEED_ITEMS: ITEMS, GREVAN_SEED_ROUNDS: '1' };
 	await withScratchApp('bench', { seed }, async ({ address, env, timings }) => {

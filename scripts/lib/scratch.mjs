@@ -8,10 +8,10 @@ import { ensureSystemPackages } from './system.mjs';
 /**
  * The built app with a demo of its own on a cluster of its own, for as long as the work takes.
  * @param {string} purpose
- * @param {{ seed?: Record<string, string> }} options
+ * @param {{ seed?: Record<string, string>, benches?: number }} options
  * @param {(app: { address: string, env: Record<string, string | undefined>, timings: Record<string, number> }) => Promise<void>} work
  */
-export async function withScratchApp(purpose, { seed = {} }, work) {
+export async function withScratchApp(purpose, { seed = {}, benches = 2 }, work) {
 	await ensureSystemPackages({ chromium: true });
 	await ensureDependencies();
 	await ensureBuild();
@@ -20,7 +20,7 @@ export async function withScratchApp(purpose, { seed = {} }, work) {
 	const cluster = await startCluster(name, { durable: false, port: 54_521 });
 	try {
 		const clusterMs = performance.now() - began;
-		const simulated = await startInstruments();
+		const simulated = await startInstruments(benches);
 		const env = {
 			...appEnv(cluster.url, { demo: true, name }),
 			...simulated.env,

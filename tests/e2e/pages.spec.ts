@@ -40,7 +40,16 @@ async function everyPage(page: Page): Promise<string[]> {
 		`/filters?plan=${plan?.split('/').at(-1)}`,
 		'/items',
 		'/items?q=nothing',
-		'/items/BA-0208',
+		'/items/new',
+		'/items/import',
+		'/items/labels?tags=HM-0101,BA-0201',
+		'/items/models',
+		'/items/models/new',
+		'/items/procedures',
+		'/items/procedures/ba-set-bench',
+		'/items/musters',
+		'/items/FF-0203/seal',
+		'/items/BA-0207',
 		'/items/GS-0207',
 		'/bench',
 		'/items/HM-0108',
@@ -94,7 +103,7 @@ async function faultsOfViews(page: Page): Promise<string[]> {
 	return faults;
 }
 
-const PARTS = 3;
+const PARTS = 4;
 
 for (let part = 0; part < PARTS; part++)
 	test(`every page is accessible and fits, day and night, three widths (${part + 1} of ${PARTS})`, async ({

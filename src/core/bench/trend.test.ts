@@ -18,7 +18,7 @@ describe('a trend of readings', () => {
 		expect(trend).toMatchObject({ n: 6, crossesOn: plusDays(START, 150 + 61), inDays: 61 });
 		expect(trend?.perMonth).toBeCloseTo(-1, 9);
 		expect(trend && trendReason('Whistle', 'bar', trend, WHISTLE)?.text).toMatch(
-			/moves by -1\.0 bar a month and reaches 50 bar in 61 days/
+			/falls by 1\.0 bar a month and reaches 50 bar in 61 days/
 		);
 	});
 

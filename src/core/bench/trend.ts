@@ -75,7 +75,7 @@ export function trendReason(
 	const limit = trend.perMonth < 0 ? band.from : band.to;
 	return {
 		rule: 'trend.crossing',
-		text: `${name} moves by ${trend.perMonth.toFixed(1)} ${unit} a month and reaches ${limit} ${unit} in ${trend.inDays} days if it goes on so.`,
+		text: `${name} ${trend.perMonth < 0 ? 'falls' : 'rises'} by ${Math.abs(trend.perMonth).toFixed(1)} ${unit} a month and reaches ${limit} ${unit} in ${trend.inDays} days if it goes on so.`,
 		origin: computed(`Theil-Sen line through ${trend.n} readings; Sen 1968, from memory`),
 		...(limit === undefined ? {} : { limit }),
 		value: Number(trend.now.toFixed(2)),

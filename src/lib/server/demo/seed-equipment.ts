@@ -1,3 +1,4 @@
+import { inArray } from 'drizzle-orm';
 import { proceduresOf } from '../../../core/data/procedures.ts';
 import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
 import { judgeReading, type Readings } from '../../../core/inspection/reading.ts';
@@ -21,7 +22,21 @@ const FLEET = [
 	['canister-mask', 'CM', 'Tesselow', 'Tesselow Harbour', 'thread', ['M', 'L'], 6, null]
 ] as const;
 
+/** Monthly inspections on record; more for sets, whose readings are followed. */
 const ROUNDS = 3;
+const SET_ROUNDS = 8;
+/** Sets that are put together from a mask and a cylinder with tags of their own. */
+const ASSEMBLED = 12;
+/** What makers say beyond the standard. */
+const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
+	'ba-set': {
+		holdDropBar: 8,
+		makerLines: [
+			{ station: 'reducer', text: 'Quick coupling: push until it has clicked twice.' },
+			{ station: 'mask', text: 'Chin cup first; the neck straps are never the last.' }
+		]
+	}
+};
 const STEP_MS = 12_000;
 /** A set whose whistle sounds lower month by month. */
 const DRIFTING_TAG = 'BA-0207';
@@ -42,7 +57,7 @@ export async function seedEquipment(seed: Seed): Promise<string[]> {
 		const modelId = seed.chance.uuid();
 		await seed.tx
 			.insert(itemModel)
-			.values({ id: modelId, family, maker, name, mount, ratedBar, filterCount: 2 });
+			.values({ id: modelId, family, maker, name, mount, ratedBar, ...MAKER_SAYS[family] });
 		for (let i = 0; i < count; i++) {
 			const id = seed.chance.uuid();
 			const tag = `${prefix}-${String(201 + i).padStart(4, '0')}`;
@@ -63,8 +78,24 @@ export async function seedEquipment(seed: Seed): Promise<string[]> {
 		}
 	}
 	await inChunks(rows, (part) => seed.tx.insert(item).values(part));
-	for (let round = ROUNDS - 1; round >= 0; round--) await inspectAll(seed, pieces, round);
+	await assemble(seed, pieces);
+	for (let round = SET_ROUNDS - 1; round >= 0; round--)
+		await inspectAll(
+			seed,
+			pieces.filter((p) => p.family === 'ba-set' || round < ROUNDS),
+			round
+		);
 	return pieces.map((piece) => piece.id);
+}
+
+/** Puts a mask and a cylinder on each of the first sets. */
+async function assemble(seed: Seed, pieces: readonly Piece[]): Promise<void> {
+	const of = (family: string) => pieces.filter((p) => p.family === family);
+	const [masks, cylinders] = [of('full-face'), of('cylinder')];
+	for (const [i, set] of of('ba-set').slice(0, ASSEMBLED).entries()) {
+		const parts = [masks[i]?.id ?? '', cylinders[i]?.id ?? ''];
+		await seed.tx.update(item).set({ setId: set.id }).where(inArray(item.id, parts));
+	}
 }
 
 async function inspectAll(seed: Seed, pieces: readonly Piece[], round: number): Promise<void> {

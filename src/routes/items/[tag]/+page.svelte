@@ -31,7 +31,11 @@
 	let station = $state<string | null>(null);
 	const shown = $derived(airway.stations.find((s) => s.key === station) ?? null);
 	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
-	const next = $derived(data.verdict.reasons.find((r) => r.rule === 'due.calendar')?.text);
+	/** The part that decides, where one does, before the item's own dates. */
+	const next = $derived(
+		data.verdict.reasons.find((r) => r.rule === `item.part.${data.verdict.outcome}`)?.text ??
+			data.verdict.reasons.find((r) => r.rule === 'due.calendar')?.text
+	);
 	const HEADLINE: Record<string, string> = {
 		ready: 'Ready on these facts',
 		due: 'Usable, something falls due',
@@ -58,7 +62,7 @@
 	>
 	<h1>{data.model.name}</h1>
 	<p class="text-soft">
-		{airway.name.toLowerCase()} · size {data.item.size} · {data.place} · serial
+		{airway.name} · size {data.item.size} · {data.place} · serial
 		<span class="font-mono">{data.item.serial}</span>
 	</p>
 	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"

@@ -17,19 +17,17 @@
 	{@const last = one.points.at(-1)?.on ?? ''}
 	{@const end = days(first, one.trend?.crossesOn ?? last)}
 	<h2 class="mt-7">{one.name}</h2>
-	<p>
-		{#if one.trend}
-			{one.trend.perMonth >= 0 ? '+' : '−'}{Math.abs(one.trend.perMonth).toFixed(1)}
-			{one.unit} a month over {one.trend.n} inspections{one.trend.crossesOn
-				? one.trend.inDays === 0
-					? '; it stands outside its limits'
-					: `; at that rate it leaves its limits about ${readable(one.trend.crossesOn)}`
-				: '; no crossing within two years'}.
-		{:else}{one.points.length} on record; a direction is told from four on.{/if}
-	</p>
-	{#if one.reason}<div class="mt-2">
-			<Notice kind="caution"><p>{one.reason.text}</p></Notice>
-		</div>{/if}
+	{#if one.reason}<div class="my-2"><Notice kind="caution"><p>{one.reason.text}</p></Notice></div>
+	{:else}<p>
+			{#if one.trend}
+				{one.trend.perMonth >= 0 ? '+' : '−'}{Math.abs(one.trend.perMonth).toFixed(1)}
+				{one.unit} a month over {one.trend.n} inspections{one.trend.crossesOn
+					? one.trend.inDays === 0
+						? '; it stands outside its limits'
+						: `; at that rate it leaves its limits about ${readable(one.trend.crossesOn)}`
+					: '; no crossing within two years'}.
+			{:else}{one.points.length} on record; a direction is told from four on.{/if}
+		</p>{/if}
 	{#if one.points.length > 1}
 		<Chart
 			height={190}
