@@ -52,7 +52,6 @@ await runMain(() =>
 			await page.locator('html[data-ready]').waitFor();
 			await shoot('today');
 			await go('/hazards');
-			await shoot('hazards');
 			const plan = await page
 				.getByRole('link', { name: /Emptying the dryer cyclone/ })
 				.getAttribute('href');
@@ -69,8 +68,6 @@ await runMain(() =>
 			await go(`${laminating}/life`);
 			await page.waitForTimeout(500);
 			await shoot('life');
-			await go('/filters/opened');
-			await shoot('opened');
 			await go('/hazards/substances?q=acet');
 			await shoot('substances');
 			await go('/records/model-check');
@@ -80,9 +77,9 @@ await runMain(() =>
 			await shoot('items');
 			await go('/items/HM-0115');
 			await shoot('item');
-			await page.getByRole('button', { name: 'Because' }).last().click();
-			await page.getByRole('dialog').waitFor();
-			await shoot('because');
+			await go('/items/BA-0207');
+			await page.waitForTimeout(500);
+			await shoot('set');
 			await go('/items/HM-0101');
 			await page.getByRole('button', { name: /^Inspect/ }).click();
 			await page.waitForURL(/runs/);
@@ -107,6 +104,21 @@ await runMain(() =>
 			}
 			await page.keyboard.press('Enter');
 			await page.getByRole('heading', { name: /Passed/ }).waitFor();
+			await go('/items/musters');
+			await page.getByLabel('Kind').selectOption({ label: 'Full-face masks' });
+			await page.getByLabel('Place').selectOption({ label: 'Boat shed' });
+			await page.getByRole('button', { name: 'Begin' }).click();
+			await page.waitForURL(/musters\/./);
+			await page.locator('html[data-ready]').waitFor();
+			for (const tag of ['FF-0203', 'FF-0209', 'FF-0215', 'FF-0221', 'FF-0227']) {
+				await page.getByLabel(/^Scan, one/).fill(tag);
+				await page.keyboard.press('Enter');
+				await page.getByRole('listitem').filter({ hasText: tag }).waitFor();
+			}
+			await page.getByLabel(/^Wrong with/).selectOption('lens SCR');
+			await page.getByRole('button', { name: 'Note it' }).click();
+			await page.getByRole('listitem').filter({ hasText: 'SCR, ' }).waitFor();
+			await shoot('muster');
 			await go('/bench');
 			await page.getByLabel('Item').fill('GS-0203');
 			await page.getByLabel('Recipe').selectOption('suit-en');
