@@ -283,6 +283,13 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 				bytes: new TextEncoder().encode(text)
 			}).then(() => id);
 		expect((await ended(await bring(csv(12)))).outcome).toBe('pass');
+		// 297 Pa lost of 300 allowed: within, but not by twice the uncertainty of 3 Pa.
+		expect((await ended(await bring(csv(54)))).outcome).toBe('pass, marginal');
+		const { facts, verdict } = await itemPage(tech(), SITE, 'GS-0001');
+		expect(facts.watched?.[0]?.text).toMatch(/^Passed only within .*the loss may be 303 Pa/);
+		expect(verdict.reasons.map((r) => r.rule)).toContain(facts.watched?.[0]?.rule);
+		expect((await ended(await bring(csv(12)))).outcome).toBe('pass');
+		expect((await itemPage(tech(), SITE, 'GS-0001')).facts.watched).toEqual([]);
 		expect((await ended(await bring(csv(90)))).outcome).toBe('fail');
 		await expectFault(bring('s,Pa\n0,1650\n1,high\n'), 'invalid', /Row 3, Pa: “high”/);
 		await expectFault(bring('s,Pa\n1,1650\n0,1649\n'), 'invalid', /Row 3: its time/);

@@ -8,6 +8,7 @@ import { PROCEDURES, procedureFor } from '../../src/core/data/procedures.ts';
 import type { Airway } from '../../src/core/airway/airway.ts';
 import type { Procedure, Step } from '../../src/core/inspection/procedure.ts';
 import { commonPractice } from '../../src/core/verdict.ts';
+import { today } from '../../src/lib/server/agenda.ts';
 import { itemPage } from '../../src/lib/server/items.ts';
 import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
 import { addPhoto, photoJpeg, PHOTO_MOST_BYTES } from '../../src/lib/server/photos.ts';
@@ -221,37 +222,55 @@ describe('a seal check', () => {
 });
 
 describe('a trend', () => {
-	it('follows the whistle of a set over its inspections and says when it leaves its band', async () => {
+	const bench = procedureFor('ba-set', 'bench');
+	/** A bench inspection of the set on a day, with the whistle at a pressure. */
+	async function inspectSet(on: string, whistle: number): Promise<void> {
+		const context = tech(new Date(`${on}T10:00:00Z`));
+		const { id } = await startRun(context, {
+			id: randomUUID(),
+			tag: 'BA-0801',
+			procedure: bench.key
+		});
+		for (const step of bench.steps)
+			await answer(
+				context,
+				SITE,
+				given(id, step.key, {
+					value: step.ifFitted ? 'not fitted' : 'good',
+					readings:
+						step.reading?.kind === 'hold'
+							? { start: 295, end: 293, seconds: 60 }
+							: step.reading
+								? { value: step.reading.kind === 'whistle' ? whistle : 290 }
+								: null
+				})
+			);
+		await signRun(context, SITE, id);
+	}
+
+	it('of the whistle is followed, makes the set watched, and begins anew after a repair', async () => {
 		const { id: itemId } = await addPiece(test, yard, 'ba-set', 'BA-0801', { ratedBar: 300 });
-		const bench = procedureFor('ba-set', 'bench');
-		for (let month = 0; month < 5; month++) {
-			const context = tech(new Date(Date.UTC(2026, 5 + month, 1, 10)));
-			const { id } = await startRun(context, {
-				id: randomUUID(),
-				tag: 'BA-0801',
-				procedure: bench.key
-			});
-			for (const step of bench.steps)
-				await answer(
-					context,
-					SITE,
-					given(id, step.key, {
-						value: step.ifFitted ? 'not fitted' : 'good',
-						readings:
-							step.reading?.kind === 'hold'
-								? { start: 295, end: 293, seconds: 60 }
-								: step.reading
-									? { value: step.reading.kind === 'whistle' ? 56 - month : 290 }
-									: null
-					})
-				);
-			await signRun(context, SITE, id);
-		}
-		const [whistle, hold] = await trendsOf(test.db, SITE, itemId, { holdDropBar: null });
+		const trends = async () =>
+			(await trendsOf(test.db, SITE.timeZone, [{ id: itemId, holdDropBar: null }])).get(itemId);
+		for (const [i, month] of ['06', '07', '08', '09', '10'].entries())
+			await inspectSet(`2026-${month}-01`, 56 - i);
+		const [whistle, hold] = (await trends()) ?? [];
 		expect(whistle?.points.map((p) => p.value)).toEqual([56, 55, 54, 53, 52]);
 		expect(whistle?.trend?.perMonth).toBeCloseTo(-0.98, 1);
-		expect(whistle?.reason?.text).toMatch(/reaches 50 bar in \d+ days/);
+		expect(whistle?.reasons[0]?.text).toMatch(/reaches 50 bar in \d+ days/);
 		expect(hold?.trend).toMatchObject({ perMonth: 0, crossesOn: null });
+
+		// A drift is a watch: usable, and inspected again in half the time.
+		const dayAfter = tech(new Date('2026-10-02T10:00:00Z'));
+		expect((await itemPage(dayAfter, SITE, 'BA-0801')).verdict.outcome).toBe('ready');
+		const line = (await today(dayAfter, SITE)).lines.find((one) => one.tag === 'BA-0801');
+		expect(line).toMatchObject({ kind: 'watch', on: '2026-10-15' });
+		expect(line?.detail).toMatch(/^Whistle falls by/);
+
+		await inspectSet('2026-10-05', 49);
+		expect((await trends())?.[0]?.points).toHaveLength(6);
+		await inspectSet('2026-10-07', 56);
+		expect((await trends())?.[0]).toMatchObject({ points: [{ value: 56 }], reasons: [] });
 	});
 });
 

@@ -28,6 +28,16 @@ describe('a trend of readings', () => {
 		expect(trendOf(wild, WHISTLE)).toMatchObject({ perMonth: 0, crossesOn: null });
 	});
 
+	it('readings that only scatter have no crossing, however their line points', () => {
+		const scatter = [2, 5, 0, 6, 3, 1, 6, 5].map((value, i) => ({
+			on: plusDays(START, i * 30),
+			value
+		}));
+		const trend = trendOf(scatter, { to: 8 });
+		expect(trend?.perMonth).toBeGreaterThan(0);
+		expect(trend).toMatchObject({ sure: false, crossesOn: null });
+	});
+
 	it('says nothing of few readings, of several on one day, nor beyond its horizon', () => {
 		expect(trendOf(line(55, -1, 3), WHISTLE)).toBeUndefined();
 		expect(trendOf(line(55, -1, 8, 0), WHISTLE)).toBeUndefined();

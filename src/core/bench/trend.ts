@@ -1,5 +1,5 @@
 import { plusDays, daysBetween, type Day } from '../plan/calendar.ts';
-import { theilSen } from '../stats/theil-sen.ts';
+import { hasDirection, theilSen } from '../stats/theil-sen.ts';
 import { computed, type Reason } from '../verdict.ts';
 
 /** A value that was read on a day. */
@@ -18,6 +18,8 @@ export interface Trend {
 	n: number;
 	/** Change in thirty days, in the unit of the values. */
 	perMonth: number;
+	/** The readings go one way rather than scatter; without it nothing is said of the future. */
+	sure: boolean;
 	/** Where the line stands on the last day. */
 	now: number;
 	/** Day on which the line leaves the band; null when it does not within the horizon. */
@@ -46,10 +48,12 @@ export function trendOf(points: readonly TrendPoint[], band: Band): Trend | unde
 	if (!line) return undefined;
 	const end = daysBetween(first.on, last.on);
 	const now = line.intercept + line.slope * end;
-	const inDays = daysToLeave(now, line.slope, band);
+	const sure = hasDirection(sorted.map((p) => p.value));
+	const inDays = daysToLeave(now, sure ? line.slope : 0, band);
 	return {
 		n: sorted.length,
 		perMonth: line.slope * MONTH_DAYS,
+		sure,
 		now,
 		crossesOn: inDays === null ? null : plusDays(last.on, inDays),
 		inDays
@@ -76,7 +80,9 @@ export function trendReason(
 	return {
 		rule: 'trend.crossing',
 		text: `${name} ${trend.perMonth < 0 ? 'falls' : 'rises'} by ${Math.abs(trend.perMonth).toFixed(1)} ${unit} a month and reaches ${limit} ${unit} in ${trend.inDays} days if it goes on so.`,
-		origin: computed(`Theil-Sen line through ${trend.n} readings; Sen 1968, from memory`),
+		origin: computed(
+			`Theil-Sen line (Sen 1968) with a direction by Mann-Kendall at 5 %, ${trend.n} readings; from memory`
+		),
 		...(limit === undefined ? {} : { limit }),
 		value: Number(trend.now.toFixed(2)),
 		unit

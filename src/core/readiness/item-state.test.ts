@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { byConsequence, type AgendaEntry } from '../plan/agenda.ts';
 import { plusDays } from '../plan/calendar.ts';
+import { commonPractice } from '../verdict.ts';
 import { judgeItem, stateCache, stateOn, type ItemFacts } from './item-state.ts';
 
 const facts = (part: Partial<ItemFacts> = {}): ItemFacts => ({
@@ -43,6 +44,19 @@ describe('the state of an item', () => {
 	] as [Partial<ItemFacts>, string][])('%o is %s', (part, expected) =>
 		expect(state(part)).toBe(expected)
 	);
+
+	it('a drift or a marginal test makes it due sooner, and says so', () => {
+		const watched = [{ rule: 'trend.crossing', text: 'Whistle falls.', origin: commonPractice() }];
+		expect(state({ watched }, '2026-11-16')).toBe('ready');
+		expect(state({ watched }, '2026-11-17')).toBe('due');
+		expect(state({ watched }, '2026-11-24')).toBe('due');
+		expect(state({ watched }, '2026-11-25')).toBe('overdue');
+		const { reasons } = judgeItem(facts({ watched }), 'uk', '2026-11-24');
+		expect(reasons.map((r) => r.text).join(' ')).toMatch(
+			/Whistle falls\. Inspection, sooner because it is watched.*24 Nov 2026/
+		);
+		expect(stateCache(facts({ watched }), 'uk').watchedFor).toBe('Whistle falls.');
+	});
 
 	it('says what falls due first', () => {
 		expect(stateCache(facts({ filterChangeOn: '2026-11-30' }), 'uk')).toMatchObject({

@@ -15,6 +15,8 @@ export interface ItemFacts {
 	inService: boolean;
 	/** Day of the last signed inspection that it passed. */
 	lastInspectionOn: Day | null;
+	/** What makes it looked at sooner though nothing is wrong: a drift, a test passed within its uncertainty. */
+	watched?: readonly Reason[];
 	/** Change date of the pair of filters on it. */
 	filterChangeOn: Day | null;
 	/** The lot of the filters on it was recalled. */
@@ -33,6 +35,8 @@ export interface StateCache {
 	dueOn: Day;
 	/** What falls due first. */
 	dueWhat: DueWhat;
+	/** Why it is watched, where it is. */
+	watchedFor: string | null;
 }
 
 export type DueWhat = 'inspection' | 'filters' | 'part';
@@ -42,7 +46,7 @@ export const NEVER: Day = '1970-01-01';
 /** Days before the end at which a job counts as due. Site default. */
 const WINDOW_DAYS = 7;
 const FILTER_WINDOW_DAYS = 2;
-/** Interval of an item with an open watch defect. Common practice: about half. */
+/** Interval of an item that is watched. Common practice: about half. */
 const WATCH_DAYS = 14;
 
 /** How often a mask in use is thoroughly inspected under a rule set. */
@@ -64,22 +68,35 @@ export function stateCache(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 		(whole, { facts: part }): StateCache => {
 			const own = stateCache(part, ruleSet);
 			return {
+				...whole,
 				blocked: whole.blocked ?? (own.blocked ? 'held' : null),
 				dueFrom: own.dueFrom < whole.dueFrom ? own.dueFrom : whole.dueFrom,
-				...(own.dueOn < whole.dueOn
-					? { dueOn: own.dueOn, dueWhat: 'part' }
-					: { dueOn: whole.dueOn, dueWhat: whole.dueWhat })
+				...(own.dueOn < whole.dueOn ? { dueOn: own.dueOn, dueWhat: 'part' } : {})
 			};
 		},
 		ownState(facts, ruleSet)
 	);
 }
 
-function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
-	const rule = facts.openDefects.some((d) => d.severity === 'watch')
-		? { ...inspectionRule(ruleSet), every: { days: WATCH_DAYS } }
+/** The rule that holds for an item: sooner while it is watched. */
+function ruleFor(facts: ItemFacts, ruleSet: RuleSet): DueRule {
+	const watched = facts.watched?.length || facts.openDefects.some((d) => d.severity === 'watch');
+	return watched
+		? {
+				...inspectionRule(ruleSet),
+				name: 'Inspection, sooner because it is watched',
+				every: { days: WATCH_DAYS },
+				origin: commonPractice('about half the interval')
+			}
 		: inspectionRule(ruleSet);
-	const due = judgeDue({ rules: [rule], last: facts.lastInspectionOn, asOf: NEVER });
+}
+
+function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
+	const due = judgeDue({
+		rules: [ruleFor(facts, ruleSet)],
+		last: facts.lastInspectionOn,
+		asOf: NEVER
+	});
 	const inspection = { from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER };
 	const filters = facts.filterChangeOn
 		? { from: plusDays(facts.filterChangeOn, -FILTER_WINDOW_DAYS), on: facts.filterChangeOn }
@@ -97,7 +114,8 @@ function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 					: null,
 		dueFrom: filters && filters.from < inspection.from ? filters.from : inspection.from,
 		dueOn: filtersFirst ? filters.on : inspection.on,
-		dueWhat: filtersFirst ? 'filters' : 'inspection'
+		dueWhat: filtersFirst ? 'filters' : 'inspection',
+		watchedFor: facts.watched?.[0]?.text ?? null
 	};
 }
 
@@ -152,7 +170,8 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 			origin: commonPractice()
 		});
 	reasons.push(
-		...judgeDue({ rules: [inspectionRule(ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
+		...(facts.watched ?? []),
+		...judgeDue({ rules: [ruleFor(facts, ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
 	);
 	if (facts.filterChangeOn)
 		reasons.push({

@@ -6,7 +6,13 @@ import { rejectCode, type Severity } from '../../core/data/reject-codes.ts';
 import { repairOf } from '../../core/data/repairs.ts';
 import type { ItemState } from '../../core/readiness/item-state.ts';
 import type { Context } from './context.ts';
-import { itemsDueUntil, itemsInState, statesByPlace, type ItemRow } from './db/queries/items.ts';
+import {
+	itemsDueUntil,
+	itemsInState,
+	itemsWatched,
+	statesByPlace,
+	type ItemRow
+} from './db/queries/items.ts';
 import type { Connection } from './db/client.ts';
 import { item, place, serviceJob } from './db/schema/index.ts';
 import { openDefects } from './faults.ts';
@@ -47,11 +53,12 @@ const PLAN_ROWS = 200;
 export async function today(context: Context, site: Site) {
 	const { db } = context;
 	const asOf = dayAt(context.now(), site.timeZone);
-	const [shelves, held, overdue, due, runs, waiting, flags] = await Promise.all([
+	const [shelves, held, overdue, due, watched, runs, waiting, flags] = await Promise.all([
 		shelf(db, asOf),
 		openDefects(db, LINES_PER_KIND * 2),
 		itemsInState(db, 'overdue', asOf, LINES_PER_KIND),
 		itemsInState(db, 'due', asOf, LINES_PER_KIND),
+		itemsWatched(db, asOf, LINES_PER_KIND),
 		openRuns(db),
 		openJobs(db),
 		openFlags(db, LINES_PER_KIND)
@@ -66,6 +73,7 @@ export async function today(context: Context, site: Site) {
 		...waiting.map(jobLine),
 		...overdue.map((row) => dueLine(row, asOf, short)),
 		...due.map((row) => dueLine(row, asOf, short)),
+		...watched.filter((row) => row.state === 'ready').map(watchedLine),
 		...runs.map(runLine)
 	];
 	lines.sort(byConsequence);
@@ -193,11 +201,24 @@ function dueLine(row: ItemRow, asOf: string, short: Set<string>): AgendaLine {
 		title: never
 			? 'Never inspected here'
 			: `${filters ? 'Change the filters' : 'Inspection'}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
-		detail: `${row.model}, size ${row.size}, ${row.place}`,
+		detail: [row.watchedFor, `${row.model}, size ${row.size}, ${row.place}`]
+			.filter(Boolean)
+			.join(' '),
 		href: `/items/${row.tag}`,
 		minutes: BENCH_MINUTES[kind]
 	};
 }
+
+const watchedLine = (row: ItemRow): AgendaLine => ({
+	kind: 'watch',
+	tag: row.tag,
+	state: row.state,
+	on: row.dueOn,
+	title: `Watched; inspection, last day ${readable(row.dueOn)}`,
+	detail: `${row.watchedFor} ${row.place}.`,
+	href: `/items/${row.tag}`,
+	minutes: 0
+});
 
 const runLine = (run: Awaited<ReturnType<typeof openRuns>>[number]): AgendaLine => ({
 	kind: 'running',

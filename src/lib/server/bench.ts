@@ -1,10 +1,8 @@
 import { and, asc, desc, eq, getTableColumns, gte, inArray, isNull, lt, or } from 'drizzle-orm';
 import { decodeText } from '../../core/csv/decode.ts';
 import { readTraceCsv, writeTraceCsv } from '../../core/bench/trace-csv.ts';
-import { mostLossPa } from '../../core/bench/pressure-test.ts';
 import { recipeOf, type Recipe } from '../../core/bench/recipes.ts';
 import { judgeTrace, type TraceSample } from '../../core/bench/trace.ts';
-import { trendOf } from '../../core/bench/trend.ts';
 import { InputError } from '../../core/verdict.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
@@ -17,8 +15,9 @@ import { pressureBenchAt, type Misbehaviour } from './instruments/pressure-bench
 import { itemByTag } from './items.ts';
 import { log } from './log.ts';
 import { rebuildState } from './readiness.ts';
+import { trendsOf } from './trends.ts';
 import { packTrace, unpackTrace } from './trace-bytes.ts';
-import { dayAt, type Site } from './site.ts';
+import type { Site } from './site.ts';
 
 /** Which recipes a family is tested by, and the station that a leak is written to. */
 const TESTED: Record<string, { recipes: readonly string[]; station: string }> = {
@@ -321,8 +320,8 @@ async function close(
 			code: 'LEAK',
 			note: verdict.reasons[0]?.text ?? null
 		});
-		await rebuildState(tx, [test.itemId], site);
 	}
+	await rebuildState(tx, [test.itemId], site);
 	await record(tx, context.actor.id, {
 		action: 'bench.judged',
 		subject: `bench:${test.id}`,
@@ -375,7 +374,7 @@ export async function samplesOf(db: Connection, testId: string, from = 0): Promi
 
 const { trace: _trace, ...withoutTrace } = getTableColumns(benchTest);
 
-/** A test with its readings, and the earlier tests of the item by the same recipe. */
+/** A test with its readings, and where the item goes over its tests by the same recipe. */
 export async function testPage(db: Connection, site: Site, id: string) {
 	const [row] = await db
 		.select({
@@ -391,38 +390,17 @@ export async function testPage(db: Connection, site: Site, id: string) {
 		.innerJoin(user, eq(user.id, benchTest.startedBy))
 		.where(eq(benchTest.id, id));
 	if (!row) throw new Fault('not found', 'There is no such test.');
-	const earlier = await db
-		.select()
-		.from(benchTest)
-		.where(and(eq(benchTest.itemId, row.test.itemId), eq(benchTest.recipe, row.test.recipe)))
-		.orderBy(asc(benchTest.startedAt))
-		.limit(60);
 	const recipe = recipeOf(row.test.recipe, row.test.recipeVersion);
+	const own = [{ id: row.test.itemId, holdDropBar: null }];
+	const trends = (await trendsOf(db, site.timeZone, own)).get(row.test.itemId);
 	return {
 		...row,
 		samples: await samplesOf(db, id),
 		recipe,
-		trend: leakTrend(earlier, recipe, site),
-		earlier: earlier.flatMap((t) =>
-			t.leakPaPerMin === null || t.outcome === 'repeat'
-				? []
-				: [{ on: dayAt(t.startedAt, site.timeZone), value: t.leakPaPerMin }]
-		),
+		trend: trends?.find((one) => one.key === row.test.recipe) ?? null,
 		recipes: recipesFor(row.family)
 	};
 }
-
-/** The leak over the earlier tests of an item by one recipe, and when it will reach the most that is allowed. */
-const leakTrend = (tests: readonly (typeof benchTest.$inferSelect)[], recipe: Recipe, site: Site) =>
-	trendOf(
-		tests.flatMap((t) =>
-			t.outcome && t.outcome !== 'repeat' && t.leakPaPerMin !== null
-				? [{ on: dayAt(t.startedAt, site.timeZone), value: t.leakPaPerMin }]
-				: []
-		),
-		{ to: (mostLossPa(recipe, recipe.setPa) / recipe.holdSeconds) * SECONDS_PER_MINUTE }
-	) ?? null;
-const SECONDS_PER_MINUTE = 60;
 
 /** What the kept trace of a test comes to under another recipe or version; the record stays as it is. */
 export async function judgedBy(db: Connection, id: string, key: string, version: number) {

@@ -17,7 +17,8 @@ import {
 } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 import { openJob } from './faults.ts';
-import { ledgerOf, loadFacts, pairChange, standing, wearsOf } from './readiness.ts';
+import { standing } from './db/queries/inspections.ts';
+import { ledgerOf, loadFacts, pairChange, wearsOf } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
 
 export const PAGE_SIZE = 50;

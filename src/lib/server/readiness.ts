@@ -1,5 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, notExists } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
+import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { stationOf } from '../../core/data/families.ts';
 import { changeDate } from '../../core/filters/change-date.ts';
 import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
@@ -18,7 +17,9 @@ import {
 	itemState,
 	serviceJob
 } from './db/schema/index.ts';
+import { standing } from './db/queries/inspections.ts';
 import { dayAt, type Site } from './site.ts';
+import { trendsOf } from './trends.ts';
 
 /** The opened pair on an item with the model it came from. */
 export type PairRow = {
@@ -82,6 +83,7 @@ export async function loadFacts(
 		await db
 			.select({
 				item,
+				holdDropBar: itemModel.holdDropBar,
 				withdrawnOn: itemModel.withdrawnOn,
 				withdrawnWhy: itemModel.withdrawnWhy
 			})
@@ -128,6 +130,11 @@ export async function loadFacts(
 		pairs.map((row) => row.pair.id)
 	);
 	const parts = await partsOf(db, itemIds, timeZone);
+	const trends = await trendsOf(
+		db,
+		timeZone,
+		items.map(({ item: row, holdDropBar }) => ({ id: row.id, holdDropBar }))
+	);
 	for (const { item: row, withdrawnOn, withdrawnWhy } of items) {
 		const run = runs.find((r) => r.itemId === row.id);
 		const pair = pairs.find((p) => p.pair.itemId === row.id);
@@ -142,6 +149,7 @@ export async function loadFacts(
 				})),
 			inService: jobs.some((job) => job.itemId === row.id),
 			lastInspectionOn: run?.signedAt ? dayAt(run.signedAt, timeZone) : null,
+			watched: trends.get(row.id)?.flatMap((t) => [...t.reasons]) ?? [],
 			filterChangeOn: pair
 				? pairChange({ ...pair, wears: wears.get(pair.pair.id) ?? [] }).changeOn
 				: null,
@@ -152,19 +160,6 @@ export async function loadFacts(
 	}
 	return facts;
 }
-
-/** What makes a signed inspection count: it is no donning list, and no later one takes its place. */
-export const standing = (db: Connection) => [
-	isNotNull(inspectionRun.signedAt),
-	eq(inspectionRun.purpose, 'inspection'),
-	notExists(
-		db
-			.select({ id: later.id })
-			.from(later)
-			.where(and(eq(later.supersedes, inspectionRun.id), isNotNull(later.signedAt)))
-	)
-];
-const later = alias(inspectionRun, 'later');
 
 /** The parts of sets with their facts, by set. */
 async function partsOf(db: Connection, setIds: string[], timeZone: string) {

@@ -108,7 +108,7 @@
 		/>
 	</section>
 	<aside
-		class="grid content-start gap-4 self-start rounded border-2 border-ink bg-sheet p-4"
+		class="grid grid-cols-[minmax(0,1fr)] content-start gap-4 self-start rounded border-2 border-ink bg-sheet p-4"
 		aria-live="polite"
 	>
 		{#if running}
@@ -148,9 +148,10 @@
 			<p class="text-soft">
 				From {(data.test.startPa ?? 0).toFixed(0)} to {(data.test.correctedEndPa ?? 0).toFixed(0)} Pa,
 				{samples.length} readings.
-				{#if data.trend}Over {data.trend.n} tests the leak moves by {data.trend.perMonth.toFixed(1)} Pa/min
-					a month{data.trend.crossesOn
-						? `; at that rate it reaches the limit about ${format(parseISO(data.trend.crossesOn), 'MMM yyyy')}`
+				{#if data.trend?.trend}Over {data.trend.trend.n} tests the leak moves by {data.trend.trend.perMonth.toFixed(
+						1
+					)} Pa/min a month{data.trend.trend.crossesOn
+						? `; at that rate it reaches the limit about ${format(parseISO(data.trend.trend.crossesOn), 'MMM yyyy')}`
 						: ''}.{/if}
 			</p>
 			<form method="get" class="border-t border-rule pt-3" data-sveltekit-keepfocus>

@@ -22,7 +22,9 @@ export const load: PageServerLoad = (event) =>
 			proceduresFor(db, item.family),
 			setOf(db, item.setId),
 			partsIn(db, item.id),
-			trendsOf(db, event.locals.site, item.id, found.model),
+			trendsOf(db, event.locals.site.timeZone, [
+				{ id: item.id, holdDropBar: found.model.holdDropBar }
+			]),
 			lastRun ? procedureAt(db, lastRun.procedure, lastRun.procedureVersion) : null
 		]);
 		const { ruleSet } = event.locals.site;
@@ -30,7 +32,7 @@ export const load: PageServerLoad = (event) =>
 			...found,
 			lastProcedure,
 			inSet,
-			trends,
+			trends: trends.get(item.id) ?? [],
 			takesParts: takesParts(item.family),
 			parts: rows.map((row) => {
 				const facts = found.facts.parts?.find((part) => part.tag === row.tag)?.facts;

@@ -1,5 +1,5 @@
 <script lang="ts">
-	/** Readings of an item over its inspections, with the direction they take. */
+	/** Readings of an item over its inspections and tests, with the direction they take. */
 	import { differenceInCalendarDays, format, parseISO } from 'date-fns';
 	import Chart from '$lib/ui/chart/Chart.svelte';
 	import { axis, line } from '$lib/ui/chart/parts';
@@ -12,26 +12,29 @@
 	const MONTH_DAYS = 30;
 </script>
 
-{#each trends as one (one.step)}
+{#each trends as one (one.key)}
 	{@const first = one.points[0]?.on ?? ''}
 	{@const last = one.points.at(-1)?.on ?? ''}
 	{@const end = days(first, one.trend?.crossesOn ?? last)}
 	<h2 class="mt-7">{one.name}</h2>
-	{#if one.reason}<div class="my-2"><Notice kind="caution"><p>{one.reason.text}</p></Notice></div>
-	{:else}<p>
+	{#each one.reasons as reason (reason.rule)}<div class="my-2">
+			<Notice kind="caution"><p>{reason.text}</p></Notice>
+		</div>{:else}<p>
 			{#if one.trend}
 				{one.trend.perMonth >= 0 ? '+' : '−'}{Math.abs(one.trend.perMonth).toFixed(1)}
-				{one.unit} a month over {one.trend.n} inspections{one.trend.crossesOn
+				{one.unit} a month over {one.trend.n} times{one.trend.crossesOn
 					? one.trend.inDays === 0
 						? '; it stands outside its limits'
 						: `; at that rate it leaves its limits about ${readable(one.trend.crossesOn)}`
-					: '; no crossing within two years'}.
+					: one.trend.sure
+						? '; no crossing within two years'
+						: ', no more than they scatter'}.
 			{:else}{one.points.length} on record; a direction is told from four on.{/if}
-		</p>{/if}
+		</p>{/each}
 	{#if one.points.length > 1}
 		<Chart
 			height={190}
-			label="{one.name} in {one.unit} over the inspections, with its limits"
+			label="{one.name} in {one.unit} over time, with its limits"
 			table={{
 				head: ['Day', one.unit],
 				rows: one.points.map((p) => [readable(p.on), p.value])

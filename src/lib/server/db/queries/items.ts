@@ -6,6 +6,7 @@ import {
 	gt,
 	gte,
 	ilike,
+	isNotNull,
 	isNull,
 	lt,
 	lte,
@@ -42,6 +43,7 @@ const columns = (asOf: string) => ({
 	state: stateOnDay(asOf),
 	dueOn: itemState.dueOn,
 	dueWhat: itemState.dueWhat,
+	watchedFor: itemState.watchedFor,
 	lastInspectionOn: itemState.lastInspectionOn
 });
 
@@ -148,6 +150,16 @@ export function itemsInState(db: Connection, state: ItemState, asOf: string, lim
 export function itemsDueUntil(db: Connection, until: string, asOf: string, limit: number) {
 	return rows(db, asOf)
 		.where(and(isNull(itemState.blocked), lte(itemState.dueOn, until)))
+		.orderBy(asc(itemState.dueOn), asc(item.tag))
+		.limit(limit);
+}
+
+/** Items that are usable and watched, what falls due first before the rest. */
+export function itemsWatched(db: Connection, asOf: string, limit: number) {
+	return rows(db, asOf)
+		.where(
+			and(isNull(itemState.blocked), isNotNull(itemState.watchedFor), gte(itemState.dueOn, asOf))
+		)
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(limit);
 }

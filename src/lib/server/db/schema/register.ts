@@ -100,6 +100,8 @@ export const itemState = pgTable(
 		dueFrom: date('due_from').notNull(),
 		dueOn: date('due_on').notNull(),
 		dueWhat: text('due_what').$type<DueWhat>().notNull(),
+		/** Why it is looked at sooner though nothing is wrong; null: it is not. */
+		watchedFor: text('watched_for'),
 		lastInspectionOn: date('last_inspection_on')
 	},
 	(t) => [
@@ -108,7 +110,10 @@ export const itemState = pgTable(
 			.where(sql`${t.blocked} is null`),
 		index('item_state_blocked')
 			.on(t.blocked)
-			.where(sql`${t.blocked} is not null`)
+			.where(sql`${t.blocked} is not null`),
+		index('item_state_watched')
+			.on(t.watchedFor)
+			.where(sql`${t.watchedFor} is not null`)
 	]
 );
 

@@ -1,0 +1,2 @@
+ALTER TABLE "item_state" ADD COLUMN "watched_for" text;--> statement-breakpoint
+CREATE INDEX "item_state_watched" ON "item_state" USING btree ("watched_for") WHERE "item_state"."watched_for" is not null;
