@@ -2,6 +2,7 @@
 	/** What a set is put together from, and where a part belongs. */
 	import { enhance } from '$app/forms';
 	import { airwayOf } from '$core/data/families';
+	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import type { PageData } from './$types';
 
@@ -42,19 +43,15 @@
 		{/each}
 	</ul>
 	{#if data.mayKeep}
-		<form method="post" action="?/putOn" use:enhance class="mt-2 flex flex-wrap items-end gap-3">
-			<div>
-				<label class="label" for="part">Put on</label>
-				<input
-					id="part"
-					name="tag"
-					autocomplete="off"
-					class="tag w-44 uppercase"
-					placeholder="scan its tag"
-				/>
-			</div>
-			<button class="button">Put it on</button>
-		</form>
+		<div class="mt-2">
+			<ScanForm
+				action="?/putOn"
+				field="part"
+				label="Put on"
+				button="Put it on"
+				placeholder="scan its tag"
+			/>
+		</div>
 	{/if}
 {/if}
 {#if fault}<p class="mt-1 font-semibold text-held" role="alert">{fault}</p>{/if}

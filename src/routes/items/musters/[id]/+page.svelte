@@ -1,13 +1,11 @@
 <script lang="ts">
-	import { tick } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { format } from 'date-fns';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
 	let { data, form } = $props();
-	let id = $state(crypto.randomUUID());
-	let field: HTMLInputElement | undefined = $state();
 	const open = $derived(data.sheet.closedAt === null);
 	const fault = $derived(form && 'fault' in form ? form.fault : null);
 	const presented = $derived(form && 'presented' in form ? form.presented : null);
@@ -46,33 +44,13 @@
 <div class="mt-4 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
 	<section>
 		{#if open && data.mayInspect}
-			<form
-				method="post"
+			<ScanForm
 				action="?/present"
-				class="flex flex-wrap items-end gap-3"
-				use:enhance={() =>
-					async ({ update }) => {
-						await update();
-						id = crypto.randomUUID();
-						await tick();
-						field?.focus();
-					}}
-			>
-				<input type="hidden" name="id" value={id} />
-				<div>
-					<label class="label" for="tag">Scan, one after the other</label>
-					<!-- svelte-ignore a11y_autofocus -->
-					<input
-						id="tag"
-						name="tag"
-						bind:this={field}
-						autofocus
-						autocomplete="off"
-						class="tag w-64 text-[1.5rem]! uppercase"
-					/>
-				</div>
-				<button class="button primary">On the sheet <kbd>Enter</kbd></button>
-			</form>
+				field="tag"
+				label="Scan, one after the other"
+				button="On the sheet"
+				primary
+			/>
 			{#if latest && !latest.code}
 				{#key latest.tag}
 					<form
