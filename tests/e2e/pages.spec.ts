@@ -14,6 +14,11 @@ async function everyPage(page: Page): Promise<string[]> {
 	const fault = await page
 		.getByRole('link', { name: /elastic does not return/ })
 		.getAttribute('href');
+	await page.goto(`${appUrl()}/bench`);
+	const tested = await page
+		.getByRole('link', { name: /GS-0207/ })
+		.first()
+		.getAttribute('href');
 	await scan(page, 'HM-0108');
 	const go = page.getByRole('link', { name: 'Go on with the inspection' });
 	const run = (await go.count())
@@ -52,6 +57,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/items/BA-0207',
 		'/items/GS-0207',
 		'/bench',
+		tested ?? '',
 		'/items/HM-0108',
 		'/items/HM-0108/history',
 		run,

@@ -180,6 +180,12 @@ function jobLine(row: Awaited<ReturnType<typeof openJobs>>[number]): AgendaLine 
 	};
 }
 
+const DUE_TITLES = {
+	inspection: 'Inspection',
+	filters: 'Change the filters',
+	part: 'Inspection of a part in it'
+} as const;
+
 function dueLine(row: ItemRow, asOf: string, short: Set<string>): AgendaLine {
 	const left = daysBetween(asOf, row.dueOn);
 	const filters = row.dueWhat === 'filters';
@@ -200,7 +206,7 @@ function dueLine(row: ItemRow, asOf: string, short: Set<string>): AgendaLine {
 		on: row.dueOn,
 		title: never
 			? 'Never inspected here'
-			: `${filters ? 'Change the filters' : 'Inspection'}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
+			: `${DUE_TITLES[row.dueWhat]}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
 		detail: [row.watchedFor, `${row.model}, size ${row.size}, ${row.place}`]
 			.filter(Boolean)
 			.join(' '),

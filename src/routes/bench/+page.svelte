@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import { page } from '$app/state';
 	import { format } from 'date-fns';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -7,7 +8,7 @@
 	import { BENCH_MARKS } from '$lib/ui/outcome';
 
 	let { data, form } = $props();
-	let tag = $state('');
+	let tag = $state(page.url.searchParams.get('tag') ?? '');
 	let recipe = $state('');
 	let id = $state(crypto.randomUUID());
 	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
@@ -15,6 +16,7 @@
 	const family = $derived(
 		data.items.find((i) => i.tag === tag.trim().toUpperCase())?.family ?? null
 	);
+	const nameOf = (key: string) => data.recipes.find((r) => r.key === key)?.name ?? key;
 	const offered = $derived(data.recipes.filter((r) => !family || r.family === family));
 </script>
 
@@ -53,13 +55,15 @@
 				<li class="rowline">
 					<a
 						href="/bench/{test.id}"
-						class="grid min-h-14 grid-cols-[1.6rem_5.4rem_1fr] items-center gap-x-4 py-2 no-underline hover:bg-tint md:grid-cols-[1.6rem_5.4rem_9rem_1fr_9rem]"
+						class="grid min-h-14 grid-cols-[1.6rem_5.4rem_1fr] items-center gap-x-4 py-2 no-underline hover:bg-tint md:grid-cols-[1.6rem_5.4rem_8.5rem_1fr_8rem]"
 					>
 						<StateMark state={test.outcome ? BENCH_MARKS[test.outcome] : 'open'} />
 						<span class="tag">{test.tag}</span>
 						<b>{test.outcome ?? 'running'}</b>
-						<span class="text-soft col-start-3 md:col-start-auto"
-							>{test.recipe} · {test.by} · {format(test.startedAt, 'd MMM yyyy HH:mm')}</span
+						<span class="col-start-3 md:col-start-auto"
+							>{nameOf(test.recipe)}<span class="text-soft block"
+								>{test.by}, {format(test.startedAt, 'd MMM yyyy HH:mm')}</span
+							></span
 						>
 						<span class="col-start-3 font-mono md:col-start-auto md:text-right"
 							>{test.leakPaPerMin === null ? '' : `${test.leakPaPerMin.toFixed(1)} Pa/min`}</span

@@ -7,6 +7,7 @@ import { plusDays } from '../../../core/plan/calendar.ts';
 import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
 import { markSigned } from '../db/queries/seed.ts';
 import { PLACES } from './scenario.ts';
+import { seedBench } from './seed-bench.ts';
 import { inChunks, type Seed } from './seed.ts';
 
 /** Equipment beyond the half masks. Makers, models and tags are invented. */
@@ -85,6 +86,7 @@ export async function seedEquipment(seed: Seed): Promise<string[]> {
 			pieces.filter((p) => p.family === 'ba-set' || round < ROUNDS),
 			round
 		);
+	await seedBench(seed, new Map(pieces.map((piece) => [piece.tag, piece.id])));
 	return pieces.map((piece) => piece.id);
 }
 

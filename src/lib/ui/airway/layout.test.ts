@@ -33,6 +33,12 @@ describe('the drawing of the airway', () => {
 		}
 	});
 
+	it('takes less room where the line does not part', () => {
+		const heightOf = (key: string) =>
+			layOut(FAMILIES.find((f) => f.family === key)?.stations ?? []).height;
+		expect(heightOf('ba-set')).toBeLessThan(heightOf('half-mask'));
+	});
+
 	it('is one line without gaps but for what holds it', () => {
 		const { strokes } = layOut(FAMILIES[0]?.stations ?? []);
 		const flat = strokes

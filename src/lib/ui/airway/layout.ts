@@ -22,7 +22,9 @@ export interface AirwayLayout {
 	height: number;
 }
 
-const MIDDLE = 76;
+/** Height of the drawing and of its middle line: a line that does not part needs no room above it. */
+const PARTED = { height: 168, middle: 76 };
+const SINGLE = { height: 96, middle: 34 };
 const SPREAD = 36;
 const LEAD = 0.75;
 const BEND = 0.55;
@@ -30,6 +32,8 @@ const GAP = 0.5;
 
 /** Lays an airway out as one line that parts into branches, then what holds it, after a gap. */
 export function layOut(stations: readonly Station[]): AirwayLayout {
+	const parts = stretches(stations);
+	const { height, middle } = parts.some((p) => p.kind === 'branches') ? PARTED : SINGLE;
 	const placed: Placed[] = [];
 	const strokes: Stroke[] = [];
 	let column = LEAD;
@@ -38,16 +42,16 @@ export function layOut(stations: readonly Station[]): AirwayLayout {
 	const straight = (from: number, to: number, y: number, z: Zone) =>
 		strokes.push({ zone: z, d: (x) => `M${x(from)} ${y}H${x(to)}` });
 
-	for (const stretch of stretches(stations)) {
+	for (const stretch of parts) {
 		if (stretch.kind === 'branches') {
 			const width = Math.max(stretch.left.length, stretch.right.length);
-			straight(before, column - BEND, MIDDLE, zone);
+			straight(before, column - BEND, middle, zone);
 			for (const [side, y] of [
-				['left', MIDDLE - SPREAD],
-				['right', MIDDLE + SPREAD]
+				['left', middle - SPREAD],
+				['right', middle + SPREAD]
 			] as const) {
 				const [start, end] = [column, column + width - 1];
-				strokes.push({ zone, d: (x) => bend(x(start - BEND), MIDDLE, x(start), y) });
+				strokes.push({ zone, d: (x) => bend(x(start - BEND), middle, x(start), y) });
 				let from = start;
 				stretch[side].forEach((station, i) => {
 					placed.push({ station, column: start + i, y, above: side === 'left' });
@@ -55,7 +59,7 @@ export function layOut(stations: readonly Station[]): AirwayLayout {
 					from = start + i;
 				});
 				const last: Zone = stretch[side].at(-1)?.zone ?? zone;
-				strokes.push({ zone: last, d: (x) => bend(x(end), y, x(end + BEND), MIDDLE) });
+				strokes.push({ zone: last, d: (x) => bend(x(end), y, x(end + BEND), middle) });
 				if (side === 'right') zone = last;
 			}
 			before = column + width - 1 + BEND;
@@ -65,17 +69,17 @@ export function layOut(stations: readonly Station[]): AirwayLayout {
 		const { station } = stretch;
 		const newGroup = station.zone === 'holding' && zone !== 'holding';
 		if (newGroup) {
-			straight(before, before + GAP, MIDDLE, zone);
+			straight(before, before + GAP, middle, zone);
 			column = before + GAP + 0.9;
 			before = column - 0.3;
 		}
-		straight(before, column, MIDDLE, newGroup ? 'holding' : zone);
-		placed.push({ station, column, y: MIDDLE, above: false });
+		straight(before, column, middle, newGroup ? 'holding' : zone);
+		placed.push({ station, column, y: middle, above: false });
 		zone = station.zone;
 		before = column;
 		column += 1;
 	}
-	return { placed, strokes, columns: before + 0.6, height: 168 };
+	return { placed, strokes, columns: before + 0.6, height };
 }
 
 function bend(x1: number, y1: number, x2: number, y2: number): string {

@@ -93,7 +93,9 @@
 			autofocus={primary}
 			autocomplete="off"
 			{placeholder}
-			class="tag uppercase {primary ? 'w-64 text-[1.5rem]!' : 'w-44'}"
+			class="tag uppercase placeholder:font-sans placeholder:normal-case {primary
+				? 'w-64 text-[1.5rem]!'
+				: 'w-44'}"
 		/>
 	</div>
 	<button class={['button', primary && 'primary']}

@@ -2,6 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { INLETS } from '$core/data/blocking';
 import { judgeItem } from '$core/readiness/item-state';
+import { TESTED_FAMILIES } from '$lib/server/bench';
 import { may } from '$lib/server/context';
 import { startRun } from '$lib/server/inspections';
 import { itemPage } from '$lib/server/items';
@@ -38,6 +39,7 @@ export const load: PageServerLoad = (event) =>
 				const facts = found.facts.parts?.find((part) => part.tag === row.tag)?.facts;
 				return { ...row, state: facts ? judgeItem(facts, ruleSet, found.asOf).outcome : 'held' };
 			}),
+			takesBenchTest: TESTED_FAMILIES.includes(item.family),
 			takesSealCheck: item.family in INLETS,
 			donning: offered.find((p) => p.purpose === 'donning')?.key ?? null,
 			procedures: offered

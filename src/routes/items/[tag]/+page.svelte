@@ -216,6 +216,10 @@
 					{/if}
 				</form>
 			{/if}
+			{#if data.takesBenchTest && data.mayInspect}<a
+					class="button"
+					href="/bench?tag={data.item.tag}">Pressure test</a
+				>{/if}
 			{#if data.takesSealCheck && usable && !held}<a
 					class="button"
 					href="/items/{data.item.tag}/seal">Seal check</a
