@@ -1,7 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { benchTrace } from '../../instruments/pressure-bench/simulate.ts';
 import {
 	importTrace,
@@ -41,7 +41,7 @@ import { inspect } from '../support/work.ts';
 
 let test: TestDatabase;
 let yard: SmallSite;
-let bench: ChildProcess;
+let bench: Awaited<ReturnType<typeof startInstruments>>;
 let address: string;
 const tech = (now?: Date) => yard.as(yard.people.technician, now);
 
@@ -59,13 +59,8 @@ async function add(family: string, tag: string, ratedBar: number | null = null):
 }
 
 async function startBench(): Promise<void> {
-	bench = spawn('node_modules/.bin/tsx', ['instruments/pressure-bench/main.ts', '1'], {
-		stdio: ['ignore', 'pipe', 'inherit', 'ipc']
-	});
-	const port = await new Promise<string>((resolve) =>
-		bench.stdout?.once('data', (text: Buffer) => resolve(text.toString().trim()))
-	);
-	address = `127.0.0.1:${port}`;
+	bench = await startInstruments(1);
+	address = bench.env.GREVAN_PRESSURE_BENCH;
 }
 
 beforeAll(startBench);
@@ -75,7 +70,7 @@ beforeEach(async () => {
 	yard = await smallSite(test.db);
 });
 afterAll(async () => {
-	bench.kill();
+	await bench.stop();
 	await test.close();
 });
 

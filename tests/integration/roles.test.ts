@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
+import { gaugeStep, simulateSet } from '../../src/lib/server/ba-bench.ts';
 import { importTrace, startTest } from '../../src/lib/server/bench.ts';
 import { may, type Role } from '../../src/lib/server/context.ts';
 import { asFault } from '../../src/lib/server/errors.ts';
@@ -150,6 +151,20 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'start the clock of a hold',
 		'technician',
 		(c) => startTimer(c, { id: id(), runId: id(), step: 'x', start: 290 })
+	],
+	[
+		'read the BA bench',
+		'technician',
+		(c) => gaugeStep(c, '127.0.0.1:9', { runId: id(), step: 'x', connect: false })
+	],
+	[
+		'tell the simulated BA bench',
+		'technician',
+		(c) =>
+			simulateSet(c, '127.0.0.1:9', {
+				...{ fillBar: 1, leakBarPerMin: 0, whistleBar: 1, bleedBarPerS: 1 },
+				fault: 'none'
+			})
 	],
 	[
 		'start a bench test',

@@ -11,6 +11,11 @@ const schema = z.object({
 		.regex(/^[\w.-]+:\d+(,[\w.-]+:\d+)*$/, 'must be host:port, several apart by commas')
 		.transform((text) => text.split(','))
 		.default([]),
+	/** Where the bench for breathing-apparatus sets listens. */
+	GREVAN_BA_BENCH: z
+		.string()
+		.regex(/^[\w.-]+:\d+$/, 'must be host:port')
+		.optional(),
 	/** Set in demo mode only. */
 	GREVAN_DEMO_PASSWORD: z.string().optional(),
 	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')

@@ -25,6 +25,7 @@ const early = (value: unknown) => EARLY_REASONS[text(value) as DiscardReason]?.w
 const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'register.filled': (p) => `Register filled with ${text(p.items)} items`,
 	'inspection.started': () => 'Inspection started',
+	'instrument.read': (p) => `${text(p.instrument)} read for ${text(p.step)}: ${text(p.bar)} bar`,
 	'inspection.signed': (p) => `Inspection signed: ${text(p.outcome)}`,
 	'defect.opened': (p) => `Fault found: ${code(p.code)}${p.note ? `. ${text(p.note)}` : ''}`,
 	'defect.reported-again': (p) => `Fault reported again: ${code(p.code)}`,

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+import { baBench, baBenchState, simulateSet } from '$lib/server/ba-bench';
 import {
 	importTrace,
 	instruments,
@@ -13,6 +14,8 @@ import {
 import { config } from '$lib/server/config';
 import { may } from '$lib/server/context';
 import { optionalNumber, uploaded } from '$lib/server/form-fields';
+import { Fault } from '$lib/server/errors';
+import { SET_FAULTS } from '$lib/server/instruments/ba-bench';
 import { MISBEHAVIOURS } from '$lib/server/instruments/pressure-bench';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad } from './$types';
@@ -20,15 +23,18 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const { GREVAN_PRESSURE_BENCH: benches, GREVAN_DEMO_PASSWORD } = config();
+		const { GREVAN_PRESSURE_BENCH: benches, GREVAN_BA_BENCH, GREVAN_DEMO_PASSWORD } = config();
 		await resumeTests(context.db, event.locals.site, benches);
-		const [known, tests, items] = await Promise.all([
+		const [known, ba, tests, items] = await Promise.all([
 			instruments(context.db, benches),
+			GREVAN_BA_BENCH ? baBenchState(GREVAN_BA_BENCH) : null,
 			recentTests(context.db),
 			testable(context.db)
 		]);
 		return {
 			instruments: known,
+			ba,
+			setFaults: SET_FAULTS,
 			simulated: GREVAN_DEMO_PASSWORD !== undefined,
 			mayTest: may(context.actor.role, 'inspect'),
 			items,
@@ -64,6 +70,15 @@ const test = {
 	volumeL: volume
 };
 
+const bar = (most: number) => z.coerce.number().min(0).max(most);
+const simulatedSet = z.object({
+	fillBar: bar(400),
+	leakBarPerMin: bar(100),
+	whistleBar: bar(400),
+	bleedBarPerS: z.coerce.number().min(0.1).max(100),
+	fault: z.enum(SET_FAULTS)
+});
+
 export const actions: Actions = {
 	start: async (event) => {
 		const result = await action(async () => {
@@ -96,6 +111,13 @@ export const actions: Actions = {
 		if ('status' in result) return result;
 		redirect(303, `/bench/${result.id}`);
 	},
+	simulateSet: (event) =>
+		action(async () => {
+			const set = parse(simulatedSet, await formBody(event.request));
+			if (!config().GREVAN_DEMO_PASSWORD) throw new Fault('forbidden', 'This is no demo.');
+			await simulateSet(contextOf(event), baBench(), set);
+			return { simulated: true };
+		}),
 	import: async (event) => {
 		const result = await action(async () => {
 			const fields = await formBody(event.request);

@@ -7,6 +7,8 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { BENCH_MARKS } from '$lib/ui/outcome';
 
+	import SimulatedSet from './SimulatedSet.svelte';
+
 	let { data, form } = $props();
 	let tag = $state(page.url.searchParams.get('tag') ?? '');
 	let recipe = $state('');
@@ -35,9 +37,16 @@
 					>testing {instrument.test.tag}</a
 				>{:else if instrument.live}<span>free</span>{/if}
 		</li>{:else}<li class="text-soft">
-			No instrument is connected. Set GREVAN_PRESSURE_BENCH to its address (several apart by
+			No pressure bench is connected. Set GREVAN_PRESSURE_BENCH to its address (several apart by
 			commas), or bring a trace in as a file.
 		</li>{/each}
+	{#if data.ba}<li class="flex flex-wrap items-center gap-3">
+			<StateMark state={data.ba.live ? 'ready' : 'held'} /><b>{data.ba.name}</b>
+			<span class="text-soft">{data.ba.live ? 'live' : 'not reached'} · {data.ba.says}</span>
+			{#if data.ba.on}<span
+					><a class="tag linkish" href="/items/{data.ba.on}">{data.ba.on}</a> is on it</span
+				>{:else if data.ba.live}<span>free; read from within an inspection of a set</span>{/if}
+		</li>{/if}
 </ul>
 {#if fault && !['tag', 'recipe', 'volumeL', 'file', 'bench'].includes(fault.path ?? '')}<div
 		class="mt-3"
@@ -74,133 +83,136 @@
 		</ul>
 	</section>
 	{#if data.mayTest}
-		<section aria-labelledby="new" class="self-start rounded border-2 border-ink bg-sheet p-4">
-			<h2 id="new" class="text-[1.15rem]! text-ink!">A new test</h2>
-			<form
-				method="post"
-				enctype="multipart/form-data"
-				class="mt-3 grid gap-4"
-				use:enhance={() =>
-					async ({ update }) => {
-						await update({ reset: false });
-						id = crypto.randomUUID();
-					}}
-			>
-				<input type="hidden" name="id" value={id} />
-				<Field id="tag" label="Item" fault={at('tag')} hint="Scan its tag.">
-					{#snippet children(field)}<input
-							{...field}
-							name="tag"
-							list="testable"
-							bind:value={tag}
-							autocomplete="off"
-							class="tag w-full uppercase"
-						/><datalist id="testable"
-							>{#each data.items as item (item.tag)}<option value={item.tag}
-								></option>{/each}</datalist
-						>{/snippet}
-				</Field>
-				<Field id="recipe" label="Recipe" fault={at('recipe')}>
-					{#snippet children(field)}<select
-							{...field}
-							name="recipe"
-							class="w-full"
-							bind:value={recipe}
-							><option value="">choose</option>{#each offered as r (r.key)}<option value={r.key}
-									>{r.name} ({r.source})</option
-								>{/each}</select
-						>{/snippet}
-				</Field>
-				<Field
-					id="volumeL"
-					label="Volume, litres"
-					fault={at('volumeL')}
-					hint="For the leak in mL/min; may stay empty."
+		<div class="grid content-start gap-6">
+			<section aria-labelledby="new" class="self-start rounded border-2 border-ink bg-sheet p-4">
+				<h2 id="new" class="text-[1.15rem]! text-ink!">A new test</h2>
+				<form
+					method="post"
+					enctype="multipart/form-data"
+					class="mt-3 grid gap-4"
+					use:enhance={() =>
+						async ({ update }) => {
+							await update({ reset: false });
+							id = crypto.randomUUID();
+						}}
 				>
-					{#snippet children(field)}<input
-							{...field}
-							name="volumeL"
-							inputmode="decimal"
-							class="w-32 font-mono"
-						/>{/snippet}
-				</Field>
-				{#if data.instruments.length > 1}
-					<Field id="bench" label="Bench" fault={at('bench')}>
-						{#snippet children(field)}<select {...field} name="bench" class="w-full"
-								><option value="">the first that is free</option
-								>{#each data.instruments as i (i.bench)}<option value={i.bench}
-										>{i.name}{i.test ? `, testing ${i.test.tag}` : ''}</option
+					<input type="hidden" name="id" value={id} />
+					<Field id="tag" label="Item" fault={at('tag')} hint="Scan its tag.">
+						{#snippet children(field)}<input
+								{...field}
+								name="tag"
+								list="testable"
+								bind:value={tag}
+								autocomplete="off"
+								class="tag w-full uppercase"
+							/><datalist id="testable"
+								>{#each data.items as item (item.tag)}<option value={item.tag}
+									></option>{/each}</datalist
+							>{/snippet}
+					</Field>
+					<Field id="recipe" label="Recipe" fault={at('recipe')}>
+						{#snippet children(field)}<select
+								{...field}
+								name="recipe"
+								class="w-full"
+								bind:value={recipe}
+								><option value="">choose</option>{#each offered as r (r.key)}<option value={r.key}
+										>{r.name} ({r.source})</option
 									>{/each}</select
 							>{/snippet}
 					</Field>
-				{/if}
-				{#if data.simulated}
-					<details>
-						<summary class="min-h-11 cursor-pointer content-center font-semibold"
-							>What the simulated bench does</summary
-						>
-						<div class="mt-1 grid grid-cols-2 gap-3">
-							<label
-								><span class="label">Leak, Pa/min</span><input
-									name="leak"
-									value="15"
-									inputmode="decimal"
-									class="w-full font-mono"
-								/></label
+					<Field
+						id="volumeL"
+						label="Volume, litres"
+						fault={at('volumeL')}
+						hint="For the leak in mL/min; may stay empty."
+					>
+						{#snippet children(field)}<input
+								{...field}
+								name="volumeL"
+								inputmode="decimal"
+								class="w-32 font-mono"
+							/>{/snippet}
+					</Field>
+					{#if data.instruments.length > 1}
+						<Field id="bench" label="Bench" fault={at('bench')}>
+							{#snippet children(field)}<select {...field} name="bench" class="w-full"
+									><option value="">the first that is free</option
+									>{#each data.instruments as i (i.bench)}<option value={i.bench}
+											>{i.name}{i.test ? `, testing ${i.test.tag}` : ''}</option
+										>{/each}</select
+								>{/snippet}
+						</Field>
+					{/if}
+					{#if data.simulated}
+						<details>
+							<summary class="min-h-11 cursor-pointer content-center font-semibold"
+								>What the simulated bench does</summary
 							>
-							<label
-								><span class="label">Warms by, K</span><input
-									name="warm"
-									value="0"
-									inputmode="decimal"
-									class="w-full font-mono"
-								/></label
-							>
-							<label
-								><span class="label">Fault</span><select name="fault" class="w-full"
-									>{#each data.misbehaviours as word (word)}<option>{word}</option>{/each}</select
-								></label
-							>
-							<label
-								><span class="label">Times as fast</span><input
-									name="speed"
-									value="20"
-									inputmode="numeric"
-									class="w-full font-mono"
-								/></label
-							>
-							<label
-								><span class="label">Readings a second</span><input
-									name="perSecond"
-									value="2"
-									inputmode="numeric"
-									class="w-full font-mono"
-								/></label
-							>
-						</div>
-					</details>
-				{/if}
-				<button
-					class="button primary"
-					formaction="?/start"
-					disabled={!data.instruments.some((i) => i.live)}>Start the hold</button
-				>
-				<Field
-					id="file"
-					label="Or a trace as CSV"
-					fault={at('file')}
-					hint="Columns s, Pa, temperature C, barometer Pa."
-				>
-					{#snippet children(field)}<input
-							{...field}
-							type="file"
-							name="file"
-							accept=".csv,text/csv"
-							class="w-full py-2"
-						/>{/snippet}
-				</Field>
-				<button class="button" formaction="?/import">Judge the file</button>
-			</form>
-		</section>
+							<div class="mt-1 grid grid-cols-2 gap-3">
+								<label
+									><span class="label">Leak, Pa/min</span><input
+										name="leak"
+										value="15"
+										inputmode="decimal"
+										class="w-full font-mono"
+									/></label
+								>
+								<label
+									><span class="label">Warms by, K</span><input
+										name="warm"
+										value="0"
+										inputmode="decimal"
+										class="w-full font-mono"
+									/></label
+								>
+								<label
+									><span class="label">Fault</span><select name="fault" class="w-full"
+										>{#each data.misbehaviours as word (word)}<option>{word}</option>{/each}</select
+									></label
+								>
+								<label
+									><span class="label">Times as fast</span><input
+										name="speed"
+										value="20"
+										inputmode="numeric"
+										class="w-full font-mono"
+									/></label
+								>
+								<label
+									><span class="label">Readings a second</span><input
+										name="perSecond"
+										value="2"
+										inputmode="numeric"
+										class="w-full font-mono"
+									/></label
+								>
+							</div>
+						</details>
+					{/if}
+					<button
+						class="button primary"
+						formaction="?/start"
+						disabled={!data.instruments.some((i) => i.live)}>Start the hold</button
+					>
+					<Field
+						id="file"
+						label="Or a trace as CSV"
+						fault={at('file')}
+						hint="Columns s, Pa, temperature C, barometer Pa."
+					>
+						{#snippet children(field)}<input
+								{...field}
+								type="file"
+								name="file"
+								accept=".csv,text/csv"
+								class="w-full py-2"
+							/>{/snippet}
+					</Field>
+					<button class="button" formaction="?/import">Judge the file</button>
+				</form>
+			</section>
+			{#if data.simulated && data.ba?.live}<SimulatedSet faults={data.setFaults} {fault} />{/if}
+		</div>
 	{/if}
 </div>

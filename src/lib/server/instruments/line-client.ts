@@ -25,6 +25,12 @@ export class LineClient {
 		private readonly port: number
 	) {}
 
+	/** A line to an address such as 127.0.0.1:4100. */
+	static to(address: string): LineClient {
+		const [host = '127.0.0.1', port = '0'] = address.split(':');
+		return new LineClient(host, Number(port));
+	}
+
 	/** Sends a line and waits for its answer. @throws InstrumentError when none comes in time. */
 	ask(line: string): Promise<string> {
 		return new Promise((resolve, reject) => {
@@ -37,6 +43,12 @@ export class LineClient {
 			this.asked.push({ resolve, reject, timer });
 			socket.write(`${line}\n`);
 		});
+	}
+
+	/** Sends a line that is to be obeyed. @throws InstrumentError with what the instrument says against it. */
+	async order(line: string): Promise<void> {
+		if ((await this.ask(line)) === 'OK') return;
+		throw new InstrumentError(`The instrument refused ${line}: ${await this.ask('SYST:ERR?')}.`);
 	}
 
 	close(): void {

@@ -37,13 +37,8 @@ const READING = /^(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?)?,(-?\d+(
 
 /** The bench at an address such as 127.0.0.1:4100, over the line protocol. */
 export function pressureBenchAt(address: string): PressureBench {
-	const [host = '127.0.0.1', port = '0'] = address.split(':');
-	const client = new LineClient(host, Number(port));
-	const order = async (line: string) => {
-		const answer = await client.ask(line);
-		if (answer === 'OK') return;
-		throw new InstrumentError(`The instrument refused ${line}: ${await client.ask('SYST:ERR?')}.`);
-	};
+	const client = LineClient.to(address);
+	const order = (line: string) => client.order(line);
 	return {
 		identify: () => client.ask('*IDN?'),
 		async start({ setPa, seconds, perSecond }, misbehave) {

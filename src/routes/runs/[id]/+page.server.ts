@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+import { config } from '$lib/server/config';
 import { may } from '$lib/server/context';
 import { runPage, startRun } from '$lib/server/inspections';
 import { itemPage } from '$lib/server/items';
@@ -15,6 +16,7 @@ export const load: PageServerLoad = (event) =>
 			: null;
 		return {
 			...found,
+			hasBench: config().GREVAN_BA_BENCH !== undefined,
 			mayInspect: may(context.actor.role, 'inspect'),
 			now: signed && {
 				verdict: signed.verdict,

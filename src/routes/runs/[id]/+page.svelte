@@ -324,6 +324,8 @@
 								{step}
 								ratedBar={data.ratedBar}
 								{timer}
+								bench={data.hasBench ? `/api/runs/${data.run.id}/gauge` : null}
+								tag={data.item.tag}
 								holdDropBar={data.holdDropBar}
 								answered={answered?.readings ?? null}
 								onread={read}

@@ -13,17 +13,23 @@
 	import Reading from '$lib/ui/reading/Reading.svelte';
 	import { minutesAndSeconds, secondsLeft, serverClock } from '$lib/ui/timer/clock.svelte';
 
+	import BenchGauge from './BenchGauge.svelte';
+
 	interface Props {
 		step: Step;
 		ratedBar: number | null;
 		holdDropBar: number | null;
 		timer: { startReading: number; seconds: number; startedAt: Date } | null;
+		/** Address of the bench for this inspection; null without one. */
+		bench: string | null;
+		tag: string;
 		/** What stands as the answer. */
 		answered: Readings | null;
 		onread: (readings: Readings) => void;
 		onstart: (start: number) => Promise<void>;
 	}
-	let { step, ratedBar, holdDropBar, timer, answered, onread, onstart }: Props = $props();
+	let { step, ratedBar, holdDropBar, timer, bench, tag, answered, onread, onstart }: Props =
+		$props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
@@ -118,6 +124,16 @@
 			>
 			{#if timer}<span class="text-soft">from {timer.startReading} bar</span>{/if}
 		</form>
+		{#if bench}<BenchGauge
+				{bench}
+				{tag}
+				step={step.key}
+				whistle={rule?.kind === 'whistle'}
+				onfigure={(bar) => {
+					text = String(bar);
+					field?.focus();
+				}}
+			/>{/if}
 		{#if suspicion}<p class="mt-2 text-due" role="status">
 				{typed} does not fit here. In {suspicion.unit} it would be {suspicion.bar.toFixed(0)} bar:
 				<button

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { testSince } from '$lib/server/bench';
-import { asFault } from '$lib/server/errors';
+import { eventStream } from '$lib/server/event-stream';
 import { clientId, contextOf, page, parse } from '$lib/server/request';
 
 const POLL_MS = 250;
@@ -18,35 +18,15 @@ export const GET = (event) =>
 			event.request.headers.get('last-event-id') ?? event.url.searchParams.get('from') ?? 0
 		);
 		await testSince(db, id, from);
-		let gone = false;
-		const words = new TextEncoder();
-		const stream = new ReadableStream<Uint8Array>({
-			async start(out) {
-				const say = (text: string) => out.enqueue(words.encode(text));
-				while (!gone) {
-					try {
-						const { ended, samples } = await testSince(db, id, from);
-						if (samples.length) {
-							from += samples.length;
-							say(`id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`);
-						} else if (ended) {
-							say('event: ended\ndata: {}\n\n');
-							break;
-						} else say(': waiting\n\n');
-					} catch (error) {
-						// The page connects anew by itself.
-						if (!gone && !asFault(error)) out.error(error);
-						break;
-					}
-					await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-				}
-				if (!gone) out.close();
-			},
-			cancel() {
-				gone = true;
+		let last = false;
+		return eventStream(async () => {
+			if (last) return undefined;
+			const { ended, samples } = await testSince(db, id, from);
+			if (samples.length) {
+				from += samples.length;
+				return `id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`;
 			}
-		});
-		return new Response(stream, {
-			headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' }
-		});
+			last = ended;
+			return ended ? 'event: ended\ndata: {}\n\n' : '';
+		}, POLL_MS);
 	});

@@ -1,0 +1,19 @@
+import { baBench, baReading } from '$lib/server/ba-bench';
+import { eventStream } from '$lib/server/event-stream';
+import { contextOf, page } from '$lib/server/request';
+
+const POLL_MS = 200;
+
+/** What the bench shows, as server-sent events, until the whistle is heard or the set is empty. */
+export const GET = (event) =>
+	page(async () => {
+		contextOf(event);
+		const address = baBench();
+		let last = false;
+		return eventStream(async () => {
+			if (last) return undefined;
+			const reading = await baReading(address);
+			last = reading.whistleBar !== null || reading.highBar === 0;
+			return `${last ? 'event: ended\n' : ''}data: ${JSON.stringify(reading)}\n\n`;
+		}, POLL_MS);
+	});
