@@ -4,7 +4,8 @@ import { chromiumPath } from './scripts/lib/system.mjs';
 export default defineConfig({
 	testDir: 'tests/e2e',
 	globalSetup: './tests/e2e/support/serve.ts',
-	workers: 1,
+	// Each worker has an app and a database of its own.
+	workers: 2,
 	fullyParallel: false,
 	// Far above what any step takes: a busy machine is slow, not wrong.
 	timeout: 300_000,

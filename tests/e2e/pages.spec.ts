@@ -109,6 +109,7 @@ async function faultsOfViews(page: Page): Promise<string[]> {
 	return faults;
 }
 
+test.describe.configure({ mode: 'parallel' });
 const PARTS = 4;
 
 for (let part = 0; part < PARTS; part++)

@@ -1,8 +1,15 @@
 import { expect, type Locator, type Page } from '@playwright/test';
+import type { Served } from './serve';
 
-export const appUrl = () => process.env.APP_URL ?? '';
-export const appEnvironment = () =>
-	JSON.parse(process.env.APP_ENV ?? '{}') as Record<string, string>;
+/** The app that was served for this worker. */
+const served = (): Served => {
+	const all = JSON.parse(process.env.APPS ?? '[]') as Served[];
+	const own = all[Number(process.env.TEST_PARALLEL_INDEX ?? 0)];
+	if (!own) throw new Error('No app is served for this worker.');
+	return own;
+};
+export const appUrl = () => served().address;
+export const appEnvironment = () => served().env;
 
 /** Waits until the page hears keys. */
 export const ready = (page: Page) =>
@@ -24,8 +31,7 @@ export async function signInByHand(page: Page, name: string, base = appUrl()): P
 
 /** Goes in with the session that was made for a person before the tests. */
 export async function signInAs(page: Page, name: string, base = appUrl()): Promise<void> {
-	const sessions = JSON.parse(process.env.APP_SESSIONS ?? '{}') as Record<string, string>;
-	const [cookie = '', value = ''] = sessions[name]?.split('=') ?? [];
+	const [cookie = '', value = ''] = served().sessions[name]?.split('=') ?? [];
 	await page
 		.context()
 		.addCookies([{ name: cookie, value, url: base, httpOnly: true, sameSite: 'Lax' }]);

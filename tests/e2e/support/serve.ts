@@ -1,34 +1,48 @@
+import type { FullConfig } from '@playwright/test';
 import postgres from 'postgres';
 import { startInstruments } from '../../../scripts/lib/instruments.mjs';
 import { PEOPLE } from '../../../src/lib/server/demo/scenario';
 import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
 
-/** Serves the built app with the demo from a fresh database on the test cluster, for all browser tests. */
-export default async function serve(): Promise<() => Promise<void>> {
+/** One app of its own for each worker, so that they do not meet in the data. */
+export interface Served {
+	address: string;
+	env: Record<string, string>;
+	sessions: Record<string, string>;
+}
+
+/** Serves the built app with the demo from fresh databases on the test cluster, for all browser tests. */
+export default async function serve(config: FullConfig): Promise<() => Promise<void>> {
 	const admin = process.env.TEST_DATABASE_URL;
 	if (!admin) throw new Error('TEST_DATABASE_URL is not set: run the tests by npm test.');
 	const root = postgres(admin, { max: 1, onnotice: () => {} });
-	await root.unsafe('drop database if exists browser with (force)');
-	await root.unsafe('create database browser');
-	const url = admin.replace(/\/[^/]*$/, '/browser');
-	const simulated = await startInstruments();
-	const env = {
-		...appEnv(url, { demo: true, name: 'browser' }),
-		...simulated.env,
-		LOG_LEVEL: 'error'
-	};
-	await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
-	const web = await startWeb(env, { port: 8460, quiet: true });
-	process.env.APP_URL = web.address;
-	process.env.APP_ENV = JSON.stringify(env);
-	process.env.APP_SESSIONS = JSON.stringify(await sessions(web.address));
+	const served: Served[] = [];
+	const undo: (() => Promise<void>)[] = [];
+	for (let worker = 0; worker < config.workers; worker++) {
+		const name = `browser-${worker}`;
+		await root.unsafe(`drop database if exists "${name}" with (force)`);
+		await root.unsafe(`create database "${name}"`);
+		const simulated = await startInstruments();
+		const env = {
+			...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name }),
+			...simulated.env,
+			LOG_LEVEL: 'error'
+		};
+		await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
+		const web = await startWeb(env, { port: 8460, quiet: true });
+		served.push({ address: web.address, env, sessions: await sessions(web.address) });
+		undo.push(async () => {
+			await web.stop();
+			await simulated.stop();
+			await root.unsafe(`drop database "${name}" with (force)`);
+			forgetSecrets(name);
+		});
+	}
+	process.env.APPS = JSON.stringify(served);
 	return async () => {
-		await web.stop();
-		await simulated.stop();
-		await root.unsafe('drop database browser with (force)');
+		for (const one of undo) await one();
 		await root.end();
-		forgetSecrets('browser');
 	};
 }
 

@@ -48,7 +48,7 @@
 </script>
 
 <svelte:head><title>{data.tag}, bench test · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/bench">Bench</a></p>
+<p class="crumb"><a class="linkish" href="/bench">Bench</a></p>
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
 	<a
 		class="tag rounded border-[1.5px] border-ink bg-sheet px-2 text-[1.45rem] no-underline"

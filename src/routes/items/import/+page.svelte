@@ -12,7 +12,7 @@
 </script>
 
 <svelte:head><title>Items from a table · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <h1>Items from a table</h1>
 <p class="mt-1 max-w-[46rem]">
 	A CSV table with the headings <span class="font-mono">tag, model, place</span> and, where known,

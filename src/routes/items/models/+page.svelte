@@ -7,7 +7,7 @@
 </script>
 
 <svelte:head><title>Models · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<h1>Models</h1>
 	<p class="text-soft">what each maker says, where it is stricter</p>

@@ -10,7 +10,7 @@
 </script>
 
 <svelte:head><title>Musters · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <h1>Musters</h1>
 <p class="mt-1 max-w-[46rem]">
 	One sheet for many items: scan after scan, only exceptions are written, and at the end it says

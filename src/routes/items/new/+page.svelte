@@ -11,7 +11,7 @@
 </script>
 
 <svelte:head><title>New item · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <h1>New item</h1>
 {#if !data.mayKeep}<div class="mt-4">
 		<Notice><p>A technician takes items into the register.</p></Notice>

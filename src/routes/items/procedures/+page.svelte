@@ -5,7 +5,7 @@
 </script>
 
 <svelte:head><title>Procedures · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items">Items</a></p>
+<p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>Procedures</h1>
 	<p class="text-soft">a record keeps the version that it ran under</p>

@@ -12,7 +12,7 @@
 </script>
 
 <svelte:head><title>Model check · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/records">Records</a></p>
+<p class="crumb"><a class="linkish" href="/records">Records</a></p>
 <h1>The service-life model against measurement</h1>
 <p class="mt-1 max-w-[50rem]">
 	Twin-cartridge tests of Nelson & Harder (published: AIHA J. 1974-76; from memory): 1000 ppm, 53.3
