@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test';
 import { answerSteps, appUrl, beginInspection, CLEAN, ready, scan, signInAs } from './support/app';
 
 test('a hazard plan says what is wrong where it is wrong, and keeps what was typed', async ({

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test';
 import { appUrl, enter, ready, scan, signInAs } from './support/app';
 
 /** Walks the inspection of a set by one school; counts the keys that are pressed beside its readings. */

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test';
 import { appUrl, ready, signInAs } from './support/app';
 
 /** A new plan with its task and place, as a newcomer fills it in. */

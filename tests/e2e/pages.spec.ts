@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test';
 import { appUrl, beginInspection, enter, ready, scan, signInAs } from './support/app';
 
 /** Every page that there is. */

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test';
 import { appUrl, beginInspection, enter, ready, scan, signInAs } from './support/app';
 
 test('a supervisor changes a procedure; the next inspection runs under the new version', async ({

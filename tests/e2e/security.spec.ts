@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test';
 import { randomUUID } from 'node:crypto';
 import { appUrl, scan, signInAs, signInByHand } from './support/app';
 

@@ -22,7 +22,7 @@
 	let { data, form } = $props();
 	type Kept = (typeof data.answers)[number];
 
-	let fromServer = $state<Kept[]>(untrack(() => data.answers));
+	let fromServer = $state.raw<Kept[]>(untrack(() => data.answers));
 	let refused = $state<string | null>(null);
 	let choosing = $state(false);
 	let noting = $state(false);
