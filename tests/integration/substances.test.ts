@@ -193,6 +193,18 @@ describe('an import', () => {
 		);
 	});
 
+	it('that replaces makes a page that was open before it stale', async () => {
+		const input = { why: 'supplier', leaveOutBad: false, bytes: good };
+		await importSubstances(boss(), { ...input, id: randomUUID() });
+		const { version } = await substancePage(test.db, 'beta');
+		await importSubstances(boss(), { ...input, id: randomUUID() });
+		await expectFault(
+			save({ key: 'beta', version, edit: { lelPercent: 1 } }),
+			'conflict',
+			/changed meanwhile/
+		);
+	});
+
 	it('of 50,000 rows is taken whole', async () => {
 		const rows = Array.from({ length: 50_000 }, (_, i) => `Mix ${i};vapour;ppm;${i + 1};`);
 		const input = { id: randomUUID(), why: 'list', leaveOutBad: false, bytes: file(rows) };

@@ -1,4 +1,5 @@
 import type { Severity } from '../data/reject-codes.ts';
+import type { DueWhat } from '../readiness/item-state.ts';
 import type { Day } from './calendar.ts';
 
 /** What one line of the shift sheet is about. */
@@ -45,6 +46,13 @@ export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 		a.tag.localeCompare(b.tag)
 	);
 }
+
+/** What is to be done about an item that falls due. */
+export const DUE_WORDS: Record<DueWhat, string> = {
+	inspection: 'Inspection',
+	filters: 'Change the filters',
+	part: 'Inspection of a part in it'
+};
 
 /** Minutes at the bench per line. Common practice. */
 export const BENCH_MINUTES: Record<AgendaKind, number> = {

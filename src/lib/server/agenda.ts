@@ -1,5 +1,10 @@
 import { asc, eq, isNull } from 'drizzle-orm';
-import { BENCH_MINUTES, byConsequence, type AgendaKind } from '../../core/plan/agenda.ts';
+import {
+	BENCH_MINUTES,
+	byConsequence,
+	DUE_WORDS,
+	type AgendaKind
+} from '../../core/plan/agenda.ts';
 import { daysBetween, plusDays, readable } from '../../core/plan/calendar.ts';
 import { stationOf } from '../../core/data/families.ts';
 import { rejectCode, type Severity } from '../../core/data/reject-codes.ts';
@@ -180,12 +185,6 @@ function jobLine(row: Awaited<ReturnType<typeof openJobs>>[number]): AgendaLine 
 	};
 }
 
-const DUE_TITLES = {
-	inspection: 'Inspection',
-	filters: 'Change the filters',
-	part: 'Inspection of a part in it'
-} as const;
-
 function dueLine(row: ItemRow, asOf: string, short: Set<string>): AgendaLine {
 	const left = daysBetween(asOf, row.dueOn);
 	const filters = row.dueWhat === 'filters';
@@ -206,7 +205,7 @@ function dueLine(row: ItemRow, asOf: string, short: Set<string>): AgendaLine {
 		on: row.dueOn,
 		title: never
 			? 'Never inspected here'
-			: `${DUE_TITLES[row.dueWhat]}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
+			: `${DUE_WORDS[row.dueWhat]}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
 		detail: [row.watchedFor, `${row.model}, size ${row.size}, ${row.place}`]
 			.filter(Boolean)
 			.join(' '),

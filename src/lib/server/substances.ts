@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, ilike, inArray } from 'drizzle-orm';
+import { asc, desc, eq, ilike, inArray } from 'drizzle-orm';
 import { decodeText } from '../../core/csv/decode.ts';
 import { readTable, writeTable, type TableFault, type TableRead } from '../../core/csv/table.ts';
 import { SHIPPED, type SubstanceLibrary } from '../../core/data/substances.ts';
@@ -20,6 +20,7 @@ import { InputError, site } from '../../core/verdict.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
+import { putSubstances } from './db/queries/substances.ts';
 import { siteSubstance, substanceChange, user } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 
@@ -381,16 +382,7 @@ async function upsertOwn(
 		changedAt: now,
 		version: 1
 	}));
-	await tx.delete(siteSubstance).where(
-		and(
-			eq(siteSubstance.own, true),
-			inArray(
-				siteSubstance.key,
-				rows.map((row) => row.key)
-			)
-		)
-	);
-	await tx.insert(siteSubstance).values(rows);
+	await putSubstances(tx, rows);
 }
 
 /** The library as a CSV text: the site's own substances, or all with their corrections. */

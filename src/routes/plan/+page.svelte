@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { format, parseISO } from 'date-fns';
+	import { DUE_WORDS } from '$core/plan/agenda';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
 	let { data } = $props();
@@ -40,7 +41,7 @@
 						>
 							<StateMark state={item.state} /><span class="tag">{item.tag}</span>
 							<span
-								>{item.dueWhat === 'filters' ? 'Change the filters' : 'Inspection'}
+								>{DUE_WORDS[item.dueWhat]}
 								<span class="text-soft">· {item.place}</span></span
 							>
 						</a>
