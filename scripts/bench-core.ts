@@ -1,4 +1,6 @@
 // Prints how long the computations of the core take. Needs no database.
+import { densityAt, isotherm } from '../src/core/air/air-state.ts';
+import { cascadeFill } from '../src/core/air/cascade.ts';
 import { findSubstance } from '../src/core/data/substances.ts';
 import { adsorbateOf, serviceLife } from '../src/core/filters/service-life.ts';
 import { walkSweep } from '../src/core/filters/sweep.ts';
@@ -58,6 +60,18 @@ time('sweep of 100,000 cases', 1, () => {
 	});
 	while (!walk.next().done);
 });
+
+const room = isotherm(293.15);
+time('one state of air', 50_000, (i) => densityAt(room, 1 + (i % 400)));
+time('one state, new temperature', 20_000, (i) => densityAt(isotherm(240 + (i % 100)), 301));
+const bank = (pressureBar: number) => ({ waterVolumeL: 50, pressureBar });
+time('six fills from four banks', 2000, () =>
+	cascadeFill({
+		banks: [150, 200, 250, 300].map(bank),
+		cylinder: { waterVolumeL: 6.8, pressureBar: 50 },
+		fills: 6
+	})
+);
 
 const table = confusion(500);
 console.log('\nBench: 500 seeded traces with known truth');

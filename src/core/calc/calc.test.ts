@@ -41,6 +41,50 @@ describe('the calculation interface', () => {
 		});
 	});
 
+	// Computed independently from the stated equations, but for the friction of Moody's chart; from memory.
+	it.each([
+		['air-state', { pressureBar: 0, temperatureC: 20 }, { z: 0.99967, densityMolPerL: 0.041585 }],
+		[
+			'cylinder-content',
+			{ waterVolumeL: 6.8, fromBar: 300 },
+			{ freeLitres: 1820.3, idealLitres: 2040 }
+		],
+		['cylinder-duration', { waterVolumeL: 6.8, startBar: 300 }, { minutesToWarning: 36.16 }],
+		[
+			'settled-pressure',
+			{ pressureBar: 300, temperatureC: 45, finalTemperatureC: 15 },
+			{ pressureBar: 258.6 }
+		],
+		['turn-back', { startBar: [300, 280], marginBar: 15 }, { turnAtBar: 175 }],
+		['set-weight', { partsKg: [10], cylinders: [] }, { totalKg: 10 }],
+		['dew-point', { dewPointC: 20, pressureBar: 0 }, { mgPerM3: 17_290, dewPointAtmosphereC: 20 }],
+		['hose', { supplyBar: 6, boreMm: 10, lengthM: 0, flowLPerMin: 300 }, { outletBar: 6 }]
+	] as const)('%s of %o', (name, input, expected) => {
+		const out = ok(name, input);
+		for (const [key, value] of Object.entries(expected))
+			expect(Math.abs(Number(out[key]) / value - 1), key).toBeLessThan(1e-3);
+	});
+
+	it('fills from a cascade, and names the field at fault in air', () => {
+		const bank = (pressureBar: number) => ({ waterVolumeL: 50, pressureBar });
+		const cylinder = { waterVolumeL: 6.8, pressureBar: 50 };
+		const { fills } = ok('cascade-fill', {
+			banks: [bank(200), bank(250), bank(300)],
+			cylinder
+		}) as {
+			fills: { finalBar: number }[];
+		};
+		expect(fills[0]?.finalBar).toBeCloseTo(292.5, 1);
+		const path = (name: string, input: unknown) => issues(name, input)[0]?.path;
+		expect(path('cascade-fill', { banks: [bank(500)], cylinder })).toBe('banks[0].pressureBar');
+		expect(path('cylinder-content', { waterVolumeL: 6800, fromBar: 300 })).toBe('waterVolumeL');
+		expect(path('turn-back', { startBar: [300, 40] })).toBe('startBar[1]');
+		expect(path('dew-point', { pressureBar: 7 })).toBe('mgPerM3');
+		expect(path('hose', { supplyBar: 6, boreMm: 4, lengthM: 200, flowLPerMin: 500 })).toBe(
+			'flowLPerMin'
+		);
+	});
+
 	it('takes a contaminant that the library does not hold', () => {
 		const described = {
 			name: 'thinner',

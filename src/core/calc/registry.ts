@@ -4,6 +4,7 @@ import { adsorbateOf, bedOf, serviceLife } from '../filters/service-life.ts';
 import { judgeDue } from '../plan/due.ts';
 import { inBothUnits } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
+import { AIR_OPERATIONS } from './air-operations.ts';
 import { BENCH_OPERATIONS } from './bench-operations.ts';
 import { hazardOperation } from './hazard-operation.ts';
 import { operation, reason, unit, type CalcError, type Operation } from './operation.ts';
@@ -153,7 +154,8 @@ export const OPERATIONS: readonly Operation[] = [
 	hazardOperation,
 	serviceLifeOperation,
 	due,
-	...BENCH_OPERATIONS
+	...BENCH_OPERATIONS,
+	...AIR_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };

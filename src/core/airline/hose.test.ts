@@ -1,0 +1,101 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { frictionFactor, hoseFlow, judgeHose, viscosityPaS } from './hose.ts';
+
+const hose = { supplyBar: 6, boreMm: 10, lengthM: 60, flowLPerMin: 300 };
+
+describe('friction in a pipe', () => {
+	// Published: Moody chart, from memory.
+	it.each([
+		[1e5, 0, 0.018],
+		[1e5, 0.001, 0.0222],
+		[1e6, 0.0001, 0.0134],
+		[1000, 0.01, 0.064]
+	])('at Re %d and roughness %d is %d within 1 %%', (reynolds, roughness, f) => {
+		expect(Math.abs(frictionFactor(reynolds, roughness) / f - 1)).toBeLessThan(0.01);
+	});
+
+	it('satisfies the equation of Colebrook', () => {
+		fc.assert(
+			fc.property(
+				fc.double({ min: 2300, max: 1e8, noNaN: true }),
+				fc.double({ min: 0, max: 0.05, noNaN: true }),
+				(reynolds, roughness) => {
+					const root = 1 / Math.sqrt(frictionFactor(reynolds, roughness));
+					const said = -2 * Math.log10(roughness / 3.7 + (2.51 * root) / reynolds);
+					expect(Math.abs(root - said)).toBeLessThan(1e-8);
+				}
+			)
+		);
+	});
+
+	it('takes the viscosity of air from Sutherland', () => {
+		// Published: 18.1 to 18.2 µPa·s at 20 °C in any table, from memory.
+		expect(viscosityPaS(293.15) * 1e6).toBeCloseTo(18.15, 1);
+	});
+});
+
+describe('a hose', () => {
+	it('loses as much as the textbook formula for a short one says', () => {
+		// Where little is lost the flow is as good as incompressible: Δp = f·L/D·ρv²/2 (Darcy-Weisbach).
+		const short = { ...hose, lengthM: 1 };
+		const { outletBar, frictionFactor: f } = hoseFlow(short);
+		const area = (Math.PI * 0.01 ** 2) / 4;
+		const density = 1.2041 * ((6 + 1.01325) / 1.01325);
+		const speed = ((300 / 60_000) * 1.2041) / density / area;
+		const lostBar = (f * (1 / 0.01) * density * speed * speed) / 2 / 1e5;
+		expect(Math.abs((6 - outletBar) / lostBar - 1)).toBeLessThan(0.02);
+	});
+
+	it('gives less when it is longer, narrower, carries more, is rougher, or has less behind it', () => {
+		const more = fc.double({ min: 1.05, max: 2, noNaN: true });
+		fc.assert(
+			fc.property(more, (by) => {
+				const { outletBar } = hoseFlow(hose);
+				const worse = [
+					{ ...hose, lengthM: hose.lengthM * by },
+					{ ...hose, flowLPerMin: hose.flowLPerMin * by },
+					{ ...hose, supplyBar: hose.supplyBar / by },
+					{ ...hose, boreMm: hose.boreMm / Math.min(by, 1.2) },
+					{ ...hose, roughnessMm: 0.01 * (1 + by) },
+					{ ...hose, fittingsEquivalentM: 10 * by }
+				];
+				for (const one of worse) expect(hoseFlow(one).outletBar).toBeLessThan(outletBar);
+			})
+		);
+	});
+
+	it('that is too long for its flow chokes, and says what would help', () => {
+		const choked = { ...hose, boreMm: 4, lengthM: 200, flowLPerMin: 500 };
+		expect(() => hoseFlow(choked)).toThrow(/wider, shorter, or more pressure/);
+		expect(hoseFlow({ ...hose, flowLPerMin: 5 }).reynolds).toBeLessThan(2300);
+	});
+
+	// Published: 42 CFR 84 subpart J, from memory: 863 kPa, 91 m, 115 L/min pass; beyond them fails.
+	it.each([
+		[{ supplyBar: 8.63 }, 'pass'],
+		[{ supplyBar: 8.64 }, 'fail'],
+		[{ lengthM: 91 }, 'pass'],
+		[{ lengthM: 92 }, 'fail'],
+		[{ flowLPerMin: 115 }, 'pass'],
+		[{ flowLPerMin: 114 }, 'fail'],
+		[{ flowLPerMin: 150, wearing: 'hood' }, 'fail'],
+		[{ leastOutletBar: 5.9 }, 'fail']
+	] as const)('with %o: %s', (part, outcome) => {
+		const verdict = judgeHose({ ...hose, ...part });
+		expect(verdict.outcome).toBe(outcome);
+		if (outcome === 'fail') expect(verdict.reasons[0]?.margin).toBeLessThan(0);
+	});
+
+	it.each([
+		[{ supplyBar: 600 }, 'supplyBar'],
+		[{ boreMm: 0 }, 'boreMm'],
+		[{ lengthM: -1 }, 'lengthM'],
+		[{ flowLPerMin: NaN }, 'flowLPerMin'],
+		[{ roughnessMm: 5 }, 'roughnessMm']
+	])('%o is refused at %s', (part, path) => {
+		expect(() => hoseFlow({ ...hose, ...part })).toThrow(
+			expect.objectContaining({ path }) as Error
+		);
+	});
+});
