@@ -25,7 +25,7 @@ export default defineConfig({
 					name: 'integration',
 					include: ['tests/integration/**/*.test.ts'],
 					environment: 'node',
-					fileParallelism: false,
+					maxWorkers: 2,
 					testTimeout: PATIENCE_MS,
 					hookTimeout: PATIENCE_MS
 				}
