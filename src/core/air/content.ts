@@ -12,8 +12,8 @@ import {
 export const WARNING_BAR = 55;
 /** Consumption that sets are compared by, L/min. Common practice. */
 export const NOMINAL_L_PER_MIN = 40;
-/** What work takes, L/min. Common practice. */
-export const WORK_RATES = [
+/** What a wearer takes at work, L/min. Common practice. */
+export const CONSUMPTIONS = [
 	{ name: 'light', lPerMin: 30 },
 	{ name: 'moderate', lPerMin: 40 },
 	{ name: 'heavy', lPerMin: 60 },

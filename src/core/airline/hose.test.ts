@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { frictionFactor, hoseFlow, judgeHose, viscosityPaS } from './hose.ts';
+import { hoseFixes, type HoseFix } from './fixes.ts';
+import { frictionFactor, hoseFlow, judgeHose, viscosityPaS, type HoseInput } from './hose.ts';
 
 const hose = { supplyBar: 6, boreMm: 10, lengthM: 60, flowLPerMin: 300 };
 
@@ -97,5 +98,42 @@ describe('a hose', () => {
 		expect(() => hoseFlow({ ...hose, ...part })).toThrow(
 			expect.objectContaining({ path }) as Error
 		);
+	});
+});
+
+describe('what makes a hose pass', () => {
+	const apply = (fix: HoseFix, input: HoseInput): HoseInput => {
+		if (fix.change === 'wider') return { ...input, boreMm: fix.boreMm };
+		if (fix.change === 'shorter') return { ...input, lengthM: fix.lengthM };
+		if (fix.change === 'more pressure') return { ...input, supplyBar: fix.supplyBar };
+		return { ...input, flowLPerMin: (input.flowLPerMin * fix.wearers) / 3 };
+	};
+
+	it('is said for each single change, and each does', () => {
+		fc.assert(
+			fc.property(
+				fc.record({
+					supplyBar: fc.double({ min: 2, max: 8, noNaN: true }),
+					boreMm: fc.constantFrom(6, 8, 10),
+					lengthM: fc.double({ min: 5, max: 120, noNaN: true }),
+					flowLPerMin: fc.constantFrom(345, 510),
+					leastOutletBar: fc.constantFrom(3, 5)
+				}),
+				(input) => {
+					for (const fix of hoseFixes(input, 3))
+						expect(judgeHose(apply(fix, input)).outcome, fix.change).toBe('pass');
+				}
+			)
+		);
+	});
+
+	it('of a narrow hose for three is a wider one first; of one that passes there is none', () => {
+		const narrow = { ...hose, boreMm: 8, lengthM: 90, flowLPerMin: 510, leastOutletBar: 4 };
+		expect(() => judgeHose(narrow)).toThrow(/does not pass/);
+		// The next bore that is sold, 10 mm, still leaves less than 4 bar.
+		expect(hoseFlow({ ...narrow, boreMm: 10 }).outletBar).toBeLessThan(4);
+		expect(hoseFixes(narrow, 3)[0]).toEqual({ change: 'wider', boreMm: 13 });
+		expect(hoseFixes(hose)).toEqual([]);
+		expect(hoseFixes({ ...hose, lengthM: 120 })).toEqual([{ change: 'shorter', lengthM: 91 }]);
 	});
 });

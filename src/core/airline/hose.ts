@@ -155,4 +155,5 @@ function check({ supplyBar, boreMm, lengthM, flowLPerMin, ...rest }: HoseInput):
 	within('temperatureC', rest.temperatureC ?? FREE_AIR_C, -40, 70, '°C');
 	within('roughnessMm', rest.roughnessMm ?? HOSE_ROUGHNESS_MM, 0, boreMm / 4, 'mm');
 	within('fittingsEquivalentM', rest.fittingsEquivalentM ?? 0, 0, 1000, 'm');
+	within('leastOutletBar', rest.leastOutletBar ?? 0, 0, 20, 'bar');
 }

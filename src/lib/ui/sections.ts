@@ -22,3 +22,10 @@ export const FILTER_LINKS = [
 	{ href: '/filters/opened', name: 'Opened pairs' },
 	{ href: '/filters/store', name: 'Store' }
 ] as const;
+
+/** The parts of the air section. */
+export const AIR_LINKS = [
+	{ href: '/air', name: 'Duration' },
+	{ href: '/air/filling', name: 'Filling' },
+	{ href: '/air/hoses', name: 'Hoses' }
+] as const;

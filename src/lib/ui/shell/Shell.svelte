@@ -10,6 +10,7 @@
 	import FlaskConical from '@lucide/svelte/icons/flask-conical';
 	import Archive from '@lucide/svelte/icons/archive';
 	import ShieldHalf from '@lucide/svelte/icons/shield-half';
+	import Wind from '@lucide/svelte/icons/wind';
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
@@ -33,6 +34,7 @@
 		{ href: '/filters', name: 'Filters', icon: Cylinder },
 		{ href: '/items', name: 'Items', icon: ShieldHalf, also: '/runs' },
 		{ href: '/bench', name: 'Bench', icon: Gauge },
+		{ href: '/air', name: 'Air', icon: Wind },
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
 		{ href: '/faults', name: 'Faults', icon: Wrench },
 		{ href: '/records', name: 'Records', icon: Archive }
