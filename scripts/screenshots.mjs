@@ -137,6 +137,9 @@ await runMain(() =>
 			await shoot('service');
 			await go('/items/HM-0114/history');
 			await shoot('history');
+			await go('/air');
+			await page.waitForTimeout(500);
+			await shoot('air');
 			await go('/plan');
 			await shoot('plan');
 		} finally {

@@ -38,7 +38,7 @@ test('a hose that fails says what would help, and passes with it', async ({ page
 	await signInAs(page, 'Ilse Norrby');
 	await page.goto(`${appUrl()}/air/hoses`);
 	await ready(page);
-	await page.getByLabel('Wearers').fill('4');
+	await page.getByRole('textbox', { name: 'Wearers' }).fill('4');
 	const verdict = page.getByRole('complementary');
 	await expect(verdict).toContainText(/Not enough|It chokes/);
 	const wider = verdict.getByText(/Hose of \d+ mm bore/);

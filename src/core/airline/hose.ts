@@ -1,7 +1,7 @@
 import { ATMOSPHERE_BAR, FREE_AIR_C } from '../air/air-state.ts';
 import { AIR_MOLAR_MASS_G_PER_MOL } from '../data/air-equation.ts';
 import { GAS_CONSTANT, ZERO_CELSIUS_K } from '../units/concentration.ts';
-import { InputError, published, type Reason, type Verdict } from '../verdict.ts';
+import { InputError, maker, published, type Reason, type Verdict } from '../verdict.ts';
 
 /** Below this Reynolds number the flow is laminar. Published: any text of fluid mechanics. */
 const LAMINAR_RE = 2300;
@@ -103,38 +103,45 @@ export function hoseFlow(input: HoseInput): HoseFlow {
 export function judgeHose(input: HoseInput): Verdict<'pass' | 'fail'> & HoseFlow {
 	const flow = hoseFlow(input);
 	const { supplyBar, lengthM, flowLPerMin, leastOutletBar = 0, wearing = 'tight-fitting' } = input;
-	const reasons: Reason[] = [];
-	const add = (
-		rule: string,
-		text: string,
-		limit: number,
-		value: number,
-		unit: string,
-		margin: number
-	) => reasons.push({ rule, text, origin: RULE, limit, value, unit, margin });
-	add(
-		...(['hose.supply', `Supply ${supplyBar} bar, ${MOST_SUPPLY_BAR} at most.`] as const),
-		...([MOST_SUPPLY_BAR, supplyBar, 'bar', MOST_SUPPLY_BAR - supplyBar] as const)
-	);
-	add(
-		...(['hose.length', `${lengthM} m of hose, ${LONGEST_HOSE_M} at most.`] as const),
-		...([LONGEST_HOSE_M, lengthM, 'm', LONGEST_HOSE_M - lengthM] as const)
-	);
 	const least = LEAST_FLOW_L_PER_MIN[wearing];
-	add(
-		...([
-			'hose.flow',
-			`Worked out at ${flowLPerMin} L/min; ${wearing} takes ${least} at least.`
-		] as const),
-		...([least, flowLPerMin, 'L/min', flowLPerMin - least] as const)
-	);
-	add(
-		...([
-			'hose.outlet',
-			`${flow.outletBar.toFixed(2)} bar at the end, ${leastOutletBar} at least.`
-		] as const),
-		...([leastOutletBar, flow.outletBar, 'bar', flow.outletBar - leastOutletBar] as const)
-	);
+	const reasons: Reason[] = [
+		{
+			rule: 'hose.outlet',
+			text: `${flow.outletBar.toFixed(2)} bar at the end, ${leastOutletBar} at least.`,
+			origin: maker('pressure band of the rig'),
+			limit: leastOutletBar,
+			value: flow.outletBar,
+			unit: 'bar',
+			margin: flow.outletBar - leastOutletBar
+		},
+		{
+			rule: 'hose.supply',
+			text: `Supply ${supplyBar} bar, ${MOST_SUPPLY_BAR} at most.`,
+			origin: RULE,
+			limit: MOST_SUPPLY_BAR,
+			value: supplyBar,
+			unit: 'bar',
+			margin: MOST_SUPPLY_BAR - supplyBar
+		},
+		{
+			rule: 'hose.length',
+			text: `${lengthM} m of hose, ${LONGEST_HOSE_M} at most.`,
+			origin: RULE,
+			limit: LONGEST_HOSE_M,
+			value: lengthM,
+			unit: 'm',
+			margin: LONGEST_HOSE_M - lengthM
+		},
+		{
+			rule: 'hose.flow',
+			text: `Worked out at ${flowLPerMin} L/min; ${wearing} takes ${least} at least.`,
+			origin: RULE,
+			limit: least,
+			value: flowLPerMin,
+			unit: 'L/min',
+			margin: flowLPerMin - least
+		}
+	];
 	const failed = reasons.filter((r) => (r.margin ?? 0) < 0);
 	return {
 		...flow,

@@ -91,7 +91,7 @@
 					aria-label="{row.count} × {row.litres} L, {row.bar} bar"
 				>
 					<div class="flex flex-wrap items-end gap-3">
-						<label class="flex min-h-11 items-center pt-5"
+						<label class="flex min-h-11 items-center"
 							><input
 								type="radio"
 								name="shown"
@@ -191,7 +191,7 @@
 			<div class="flex flex-wrap gap-2">
 				{#each CONSUMPTIONS as work (work.name)}<button
 						type="button"
-						class="button px-3!"
+						class={['button px-3!', typedNumber(rate) === work.lPerMin && 'primary']}
 						aria-pressed={typedNumber(rate) === work.lPerMin}
 						onclick={() => (rate = String(work.lPerMin))}>{work.name} {work.lPerMin}</button
 					>{/each}

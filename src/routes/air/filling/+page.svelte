@@ -1,10 +1,11 @@
 <script lang="ts">
 	/** Where to stop a hot fill, and how far banks go by one strategy or another. */
-	import { bankPlan, type Strategy } from '$core/air/cascade';
+	import { bankPlan, type CascadeFill, type Strategy } from '$core/air/cascade';
 	import { fillTarget } from '$core/air/settle';
+	import { READY_SHARE } from '$core/bench/breathing-apparatus';
 	import { InputError } from '$core/verdict';
 	import Chart from '$lib/ui/chart/Chart.svelte';
-	import { axis } from '$lib/ui/chart/parts';
+	import { axis, line } from '$lib/ui/chart/parts';
 	import { typedNumber } from '$lib/ui/form/number';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
@@ -69,6 +70,10 @@
 		}))
 	);
 	const cascade = $derived(plans[0]);
+	/** A value after each fill. */
+	const after = (value: (step: CascadeFill) => number) =>
+		(cascade?.value?.steps ?? []).map((step, i) => ({ x: i + 1, y: value(step) }));
+	const DASHES = [[], [6, 4], [2, 3], [10, 4]];
 	const where = (fault: Fault) => {
 		const bank = /^banks\[(\d+)\]/.exec(fault.path);
 		return bank ? `Bank ${Number(bank[1]) + 1}: ${fault.message}` : fault.message;
@@ -188,29 +193,46 @@
 							])
 						}}
 						config={(c) => ({
-							type: 'bar',
+							type: 'scatter',
 							data: {
-								labels: (cascade.value?.steps ?? []).map((_, i) => String(i + 1)),
 								datasets: [
 									{
-										label: 'cylinder',
-										data: (cascade.value?.steps ?? []).map((s) => s.finalBar),
+										...line(
+											'cylinder',
+											after((s) => s.finalBar),
+											c.accent,
+											{ width: 3 }
+										),
+										pointRadius: 4,
 										backgroundColor: c.accent
 									},
-									...banks.map((_, i) => ({
-										label: `bank ${i + 1}`,
-										data: (cascade.value?.steps ?? []).map((s) => s.banksBar[i] ?? 0),
-										backgroundColor: c.soft,
-										borderColor: c.ink,
-										borderWidth: 1
-									}))
+									line(
+										'nine tenths',
+										after(() => READY_SHARE * typedNumber(rated)),
+										c.held,
+										{ dash: [7, 5] }
+									),
+									...banks.map((_, i) =>
+										line(
+											`bank ${i + 1}`,
+											after((s) => s.banksBar[i] ?? 0),
+											c.ink,
+											{
+												width: 1.5,
+												dash: DASHES[i % DASHES.length] ?? []
+											}
+										)
+									)
 								]
 							},
 							options: {
 								plugins: {
-									legend: { position: 'bottom', labels: { color: c.ink, boxHeight: 8 } }
+									legend: { position: 'bottom', labels: { color: c.ink, boxHeight: 2 } }
 								},
-								scales: { x: axis(c, 'fill'), y: { min: 0, ...axis(c, 'bar') } }
+								scales: {
+									x: { min: 1, ticks: { precision: 0 }, ...axis(c, 'fill') },
+									y: { ...axis(c, 'bar') }
+								}
 							}
 						})}
 					/>

@@ -152,7 +152,13 @@
 				value={judged.verdict.outletBar.toFixed(2)}
 				unit="bar"
 			/>
-			<p>{judged.verdict.reasons[0]?.text}</p>
+			<ul>
+				{#each judged.verdict.reasons.filter((r, i) => i === 0 || (r.margin ?? 0) < 0) as reason (reason.rule)}<li
+						class={(reason.margin ?? 0) < 0 ? 'font-semibold text-held' : ''}
+					>
+						{reason.text}
+					</li>{/each}
+			</ul>
 			<Because title="Airline hose" reasons={judged.verdict.reasons} />
 			<p class="text-soft">
 				Reynolds number {Math.round(judged.verdict.reynolds).toLocaleString('en-GB')}, friction
