@@ -176,6 +176,7 @@ describe('a model', () => {
 				mount: '',
 				ratedBar: null,
 				holdDropBar: null,
+				donning: null,
 				makerLines: [],
 				...part
 			});
@@ -186,6 +187,13 @@ describe('a model', () => {
 			/no such station/
 		);
 		await expectFault(save({ family: 'ba-set' }), 'invalid', /never changed/);
+		const card = { straps: ['Crown first.', 'Then the neck.'], inlet: 'flat-pads', holdSeconds: 6 };
+		await expectFault(save({ donning: { ...card, inlet: 'hose' } }), 'invalid', /no such inlet/);
+		await save({
+			donning: card,
+			makerLines: [{ station: 'cover', text: 'Press until it clicks twice.' }]
+		});
+		expect((await itemPage(tech(), SITE, 'HM-0932')).model.donning).toEqual(card);
 		await expectFault(save({ name: 'T1' }), 'conflict', /T1 already/);
 		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0932' });
 		expect((await runPage(tech(), id)).makerLines).toEqual([

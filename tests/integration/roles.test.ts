@@ -106,6 +106,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 				mount: '',
 				ratedBar: null,
 				holdDropBar: null,
+				donning: null,
 				makerLines: []
 			})
 	],

@@ -70,3 +70,25 @@ export const STRAPS: Readonly<Record<string, readonly string[]>> = {
 /** How long an under-pressure is held, s. Common practice; several makers print ten. */
 export const SEAL_HOLD_S = 10;
 export const SEAL_CHECK_ORIGIN = commonPractice();
+
+/** How its maker says that a model is put on and its seal checked. */
+export interface DonningCard {
+	/** Steps and straps in their order. */
+	straps: string[];
+	/** How its inlet is blocked, where the family has several. */
+	inlet: Inlet | null;
+	/** How long the under-pressure is held, s. */
+	holdSeconds: number | null;
+}
+
+/** The card of a model; where its maker says nothing, the usual of its family. There is no order for all. */
+export function donningCard(family: string, own: DonningCard | null) {
+	const inlets = INLETS[family] ?? [];
+	const first = own?.inlet;
+	return {
+		ofModel: Boolean(own?.straps.length),
+		straps: own?.straps.length ? own.straps : (STRAPS[family] ?? []),
+		inlets: first ? [first, ...inlets.filter((inlet) => inlet !== first)] : inlets,
+		holdSeconds: own?.holdSeconds ?? SEAL_HOLD_S
+	};
+}

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES } from '../data/families.ts';
-import { INLETS, STRAPS } from '../data/blocking.ts';
+import { donningCard, INLETS, SEAL_HOLD_S, STRAPS } from '../data/blocking.ts';
 import { FELT, judgeSealCheck, type Felt, type SealAttempt } from './seal-check.ts';
 
 const felt = (...list: Felt[]): SealAttempt[] =>
@@ -45,5 +45,21 @@ describe('a seal check', () => {
 			expect(families).toContain(key);
 			expect(STRAPS[key]?.length).toBeGreaterThan(1);
 		}
+	});
+});
+
+describe('a donning card', () => {
+	it('is the model’s own where its maker says one, else the usual of the family, and says which', () => {
+		expect(donningCard('half-mask', null)).toMatchObject({
+			ofModel: false,
+			straps: STRAPS['half-mask'],
+			holdSeconds: SEAL_HOLD_S
+		});
+		const own = { straps: ['Crown first.'], inlet: 'flat-pads' as const, holdSeconds: 6 };
+		const card = donningCard('half-mask', own);
+		expect(card).toMatchObject({ ofModel: true, straps: ['Crown first.'], holdSeconds: 6 });
+		expect(card.inlets[0]).toBe('flat-pads');
+		expect([...card.inlets].sort()).toEqual([...(INLETS['half-mask'] ?? [])].sort());
+		expect(donningCard('gas-tight-suit', null).inlets).toEqual([]);
 	});
 });

@@ -1,4 +1,5 @@
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
+import { INLETS, type DonningCard } from '../../core/data/blocking.ts';
 import { FAMILIES, airwayOf } from '../../core/data/families.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
@@ -28,6 +29,7 @@ export interface ModelInput {
 	mount: string;
 	ratedBar: number | null;
 	holdDropBar: number | null;
+	donning: DonningCard | null;
 	makerLines: { station: string; text: string }[];
 }
 
@@ -39,6 +41,9 @@ export async function saveItemModel(context: Context, input: ModelInput): Promis
 	const stations = airwayOf(input.family).stations.map((s) => s.key);
 	const stray = input.makerLines.find((line) => !stations.includes(line.station));
 	if (stray) throw new Fault('invalid', 'There is no such station on this airway.', 'makerLines');
+	const inlet = input.donning?.inlet;
+	if (inlet && !INLETS[input.family]?.includes(inlet))
+		throw new Fault('invalid', 'This family has no such inlet.', 'inlet');
 	try {
 		await inTransaction(context, async (tx) => {
 			const [before] = await tx.select().from(itemModel).where(eq(itemModel.id, input.id));

@@ -30,6 +30,18 @@ const SET_ROUNDS = 8;
 const ASSEMBLED = 12;
 /** What makers say beyond the standard. */
 const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
+	'full-face': {
+		donning: {
+			straps: [
+				'All straps at full length; hair out of the seal.',
+				'Chin in, harness over the head, pull it down at the back.',
+				'Temple pair first, both ends together, straight back.',
+				'Then the brow strap, the neck pair last; none of them hard.'
+			],
+			inlet: 'round-pads',
+			holdSeconds: 8
+		}
+	},
 	'ba-set': {
 		holdDropBar: 8,
 		makerLines: [

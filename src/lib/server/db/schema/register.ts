@@ -1,3 +1,4 @@
+import type { DonningCard } from '../../../../core/data/blocking.ts';
 import type { DueWhat } from '../../../../core/readiness/item-state.ts';
 import { sql } from 'drizzle-orm';
 import {
@@ -51,6 +52,8 @@ export const itemModel = pgTable('item_model', {
 	/** Taken from the market by its maker: every item of it is held. */
 	withdrawnOn: date('withdrawn_on'),
 	withdrawnWhy: text('withdrawn_why'),
+	/** How its maker says that it is put on; null: nothing of its own. */
+	donning: jsonb('donning').$type<DonningCard>(),
 	makerLines: jsonb('maker_lines')
 		.$type<{ station: string; text: string }[]>()
 		.notNull()

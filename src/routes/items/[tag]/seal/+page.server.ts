@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BLOCKING, INLETS, SEAL_HOLD_S, STRAPS, type Inlet } from '$core/data/blocking';
+import { BLOCKING, donningCard, INLETS, type Inlet } from '$core/data/blocking';
 import { FELT, type Felt } from '$core/fit/seal-check';
 import { may } from '$lib/server/context';
 import { Fault } from '$lib/server/errors';
@@ -12,15 +12,12 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { item, model } = await itemByTag(context.db, event.params.tag);
-		const inlets = INLETS[item.family];
-		if (!inlets) throw new Fault('not found', `${item.tag} takes no seal check.`);
+		if (!INLETS[item.family]) throw new Fault('not found', `${item.tag} takes no seal check.`);
 		return {
 			tag: item.tag,
 			family: item.family,
 			model: model.name,
-			inlets,
-			straps: STRAPS[item.family] ?? [],
-			holdSeconds: SEAL_HOLD_S,
+			...donningCard(item.family, model.donning),
 			makerLines: model.makerLines.filter((line) => /facepiece|mask/.test(line.station)),
 			checks: await sealChecksOf(context.db, item.id),
 			mayCheck: may(context.actor.role, 'inspect')

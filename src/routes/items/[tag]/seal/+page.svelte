@@ -42,7 +42,9 @@
 
 <svelte:head><title>{data.tag}, seal check · Grevan</title></svelte:head>
 <svelte:window onkeydown={keys} />
-<p class="text-soft"><a class="linkish" href="/items/{data.tag}">{data.tag}</a> · {data.model}</p>
+<p class="crumb text-soft">
+	<a class="linkish" href="/items/{data.tag}">{data.tag}</a> · {data.model}
+</p>
 <h1>Seal check before going in</h1>
 <div class="mt-4 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
 	<div>
@@ -51,6 +53,11 @@
 			<ol class="list-decimal pl-6 text-[1.1rem]">
 				{#each data.straps as strap (strap)}<li>{strap}</li>{/each}
 			</ol>
+			<p class="text-soft mt-1">
+				{data.ofModel
+					? `The order that the maker of ${data.model} says.`
+					: 'The usual order of its kind: this model has no card of its own. What its maker says comes first.'}
+			</p>
 			{#each data.makerLines as line (line.text)}<p class="mt-1">
 					<b>Maker:</b>
 					{line.text}

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+import { BLOCKING, INLETS, type Inlet } from '$core/data/blocking';
 import { FAMILIES } from '$core/data/families';
 import { may } from '$lib/server/context';
 import { Fault } from '$lib/server/errors';
@@ -21,7 +22,8 @@ export const load: PageServerLoad = (event) =>
 			families: FAMILIES.map(({ family, name, stations }) => ({
 				family,
 				name,
-				stations: stations.map((s) => ({ key: s.key, name: s.name }))
+				stations: stations.map((s) => ({ key: s.key, name: s.name })),
+				inlets: (INLETS[family] ?? []).map((key) => ({ key, name: BLOCKING[key].name }))
 			})),
 			mayEdit: may(context.actor.role, 'edit procedures')
 		};
@@ -40,6 +42,20 @@ const body = z.object({
 	mount: z.string().trim().max(80),
 	ratedBar: bar(1, 400),
 	holdDropBar: bar(0.1, 10),
+	straps: z
+		.string()
+		.max(2000)
+		.default('')
+		.transform((text) => text.split('\n').flatMap((line) => line.trim() || [])),
+	inlet: z
+		.literal('')
+		.transform(() => null)
+		.or(z.enum(Object.keys(BLOCKING) as [Inlet, ...Inlet[]], 'Choose how its inlet is blocked.'))
+		.default(null),
+	holdSeconds: optionalNumber(
+		() => 'A number from 3 to 60 s, or empty.',
+		(value) => value >= 3 && value <= 60
+	).transform((value) => value ?? null),
 	stations: z.array(z.string().max(40)).default([]),
 	lines: z.array(z.string().trim().max(300)).default([])
 });
@@ -47,11 +63,16 @@ const body = z.object({
 export const actions: Actions = {
 	save: async (event) => {
 		const result = await action(async () => {
-			const { stations, lines, ...model } = parse(body, await formBody(event.request));
+			const { stations, lines, straps, inlet, holdSeconds, ...model } = parse(
+				body,
+				await formBody(event.request)
+			);
 			const makerLines = lines.flatMap((text, i) =>
 				text ? [{ station: stations[i] ?? '', text }] : []
 			);
-			await saveItemModel(contextOf(event), { ...model, makerLines });
+			const said = straps.length > 0 || inlet !== null || holdSeconds !== null;
+			const donning = said ? { straps, inlet, holdSeconds } : null;
+			await saveItemModel(contextOf(event), { ...model, donning, makerLines });
 			return { saved: model.id };
 		});
 		if ('status' in result) return result;

@@ -11,11 +11,15 @@
 	let family = $state(untrack(() => data.model?.family ?? 'half-mask'));
 	let lines = $state(untrack(() => [...(data.model?.makerLines ?? []), { station: '', text: '' }]));
 	const stations = $derived(data.families.find((f) => f.family === family)?.stations ?? []);
-	const FIELDS = ['family', 'maker', 'name', 'mount', 'ratedBar', 'holdDropBar'];
+	const inlets = $derived(data.families.find((f) => f.family === family)?.inlets ?? []);
+	const FIELDS = [
+		...['family', 'maker', 'name', 'mount', 'ratedBar', 'holdDropBar'],
+		...['straps', 'inlet', 'holdSeconds']
+	];
 </script>
 
 <svelte:head><title>{data.model?.name ?? 'New model'} · Grevan</title></svelte:head>
-<p class="text-soft"><a class="linkish" href="/items/models">Models</a></p>
+<p class="crumb"><a class="linkish" href="/items/models">Models</a></p>
 <h1>{data.model?.name ?? 'New model'}</h1>
 {#if data.model}<p class="text-soft">{data.inUse} in use</p>{/if}
 {#if data.model?.withdrawnOn}<div class="mt-3">
@@ -101,6 +105,40 @@
 					/>{/snippet}
 			</Field>
 		</div>
+		{#if inlets.length}
+			<Field
+				id="straps"
+				label="Donning card: steps and straps in the maker’s order"
+				fault={at('straps')}
+				hint="One to a line. Empty: the usual order of the family is shown, and said to be that."
+			>
+				{#snippet children(field)}<textarea {...field} name="straps" rows="4" class="w-full"
+						>{data.model?.donning?.straps.join('\n') ?? ''}</textarea
+					>{/snippet}
+			</Field>
+			<div class="flex flex-wrap gap-4">
+				<Field id="inlet" label="Inlet blocked as" fault={at('inlet')}>
+					{#snippet children(field)}<select
+							{...field}
+							name="inlet"
+							value={data.model?.donning?.inlet ?? ''}
+							class="w-72"
+							><option value="">the wearer chooses</option>{#each inlets as i (i.key)}<option
+									value={i.key}>{i.name}</option
+								>{/each}</select
+						>{/snippet}
+				</Field>
+				<Field id="holdSeconds" label="Held for, s" fault={at('holdSeconds')}>
+					{#snippet children(field)}<input
+							{...field}
+							name="holdSeconds"
+							inputmode="numeric"
+							value={data.model?.donning?.holdSeconds ?? ''}
+							class="w-28 font-mono"
+						/>{/snippet}
+				</Field>
+			</div>
+		{/if}
 		<div>
 			<h2>What the maker adds at a station</h2>
 			{#each lines as line, i (i)}
