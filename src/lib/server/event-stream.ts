@@ -2,10 +2,13 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { asFault } from './errors.ts';
 
 /**
- * Server-sent events from a source that is asked again and again until it has ended or the listener has gone.
- * @param next the text of the next event, empty for none; undefined: it was the last
+ * Server-sent events from a source that is asked again and again until its last or until the listener has gone.
+ * @param next what is said now, empty for nothing, and whether it is the last
  */
-export function eventStream(next: () => Promise<string | undefined>, everyMs: number): Response {
+export function eventStream(
+	next: () => Promise<{ text: string; last: boolean }>,
+	everyMs: number
+): Response {
 	const words = new TextEncoder();
 	let first = true;
 	const stream = new ReadableStream<Uint8Array>({
@@ -13,9 +16,9 @@ export function eventStream(next: () => Promise<string | undefined>, everyMs: nu
 			try {
 				if (!first) await pause(everyMs);
 				first = false;
-				const text = await next();
-				if (text === undefined) out.close();
-				else out.enqueue(words.encode(text || ': waiting\n\n'));
+				const { text, last } = await next();
+				out.enqueue(words.encode(text || ': waiting\n\n'));
+				if (last) out.close();
 			} catch (error) {
 				// The page connects anew by itself.
 				if (asFault(error)) out.close();

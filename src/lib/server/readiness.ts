@@ -17,6 +17,7 @@ import {
 	itemState,
 	serviceJob
 } from './db/schema/index.ts';
+import { groupBy } from './group.ts';
 import { standing } from './db/queries/inspections.ts';
 import { dayAt, type Site } from './site.ts';
 import { trendsOf } from './trends.ts';
@@ -44,15 +45,13 @@ export const ledgerOf = (wears: readonly WearRow[]) =>
 
 /** Wear entries of pairs, by pair. */
 export async function wearsOf(db: Connection, pairIds: string[]): Promise<Map<string, WearRow[]>> {
-	const byPair = new Map<string, WearRow[]>();
-	if (pairIds.length === 0) return byPair;
+	if (pairIds.length === 0) return new Map();
 	const rows = await db
 		.select()
 		.from(filterWear)
 		.where(inArray(filterWear.pairId, pairIds))
 		.orderBy(asc(filterWear.wornOn), asc(filterWear.enteredAt));
-	for (const row of rows) byPair.set(row.pairId, [...(byPair.get(row.pairId) ?? []), row]);
-	return byPair;
+	return groupBy(rows, (row) => row.pairId);
 }
 
 /** The change date of an opened pair and its reasons. */

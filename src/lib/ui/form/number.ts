@@ -3,3 +3,7 @@ export function typedNumber(text: string): number {
 	const tidy = text.trim().replace(',', '.');
 	return tidy === '' ? NaN : Number(tidy);
 }
+
+/** The same where a field may stay empty: null for nothing. */
+export const typedOrNull = (text: string): number | null =>
+	text.trim() === '' ? null : typedNumber(text);

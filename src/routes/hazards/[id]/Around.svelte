@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What surrounds the task: oxygen, heat, work, space, emergency, the wearer's fit. */
 	import type { HazardFacts } from '$core/hazards/facts';
+	import { typedOrNull } from '$lib/ui/form/number';
 
 	interface Props {
 		facts: HazardFacts;
@@ -8,7 +9,6 @@
 		editable: boolean;
 	}
 	let { facts = $bindable(), fault, editable }: Props = $props();
-	const numberOf = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 	const at = (path: string) => (fault?.path === path ? fault.message : null);
 	/** Fields of plain numbers that may be left empty. */
 	const OPTIONAL = ['lelReadingPercent', 'longShiftHours', 'wantedLifeMin'] as const;
@@ -25,7 +25,7 @@
 			value={facts[key] ?? ''}
 			placeholder={empty}
 			aria-invalid={at(key) ? 'true' : undefined}
-			oninput={(e) => (facts[key] = numberOf(e.currentTarget.value))}
+			oninput={(e) => (facts[key] = typedOrNull(e.currentTarget.value))}
 		/>
 	</div>
 {/snippet}
@@ -45,7 +45,7 @@
 			value={facts.oxygenPercent ?? ''}
 			placeholder="not measured"
 			aria-invalid={at('oxygenPercent') ? 'true' : undefined}
-			oninput={(e) => (facts.oxygenPercent = numberOf(e.currentTarget.value))}
+			oninput={(e) => (facts.oxygenPercent = typedOrNull(e.currentTarget.value))}
 		/>
 	</div>
 	<div>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** One contaminant: how much, against which limit, how many times it. */
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
+	import { typedOrNull } from '$lib/ui/form/number';
 	import X from '@lucide/svelte/icons/x';
 	import { untrack } from 'svelte';
 	import { CONTAMINANT_FORMS, type RuleSet, type Substance } from '$core/data/substance';
@@ -37,10 +38,9 @@
 	const listed = $derived(limitOf({}, substance, ruleSet));
 	const shown = $derived(row.concentration?.unit ?? row.measurements?.unit ?? unit ?? 'ppm');
 	const several = $derived(Boolean(row.measurements?.values.length));
-	const numberOf = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 	const short = (value: number) => readableNumber(value, 3);
 	const amount = (text: string, of: ConcentrationUnit) => {
-		const value = numberOf(text);
+		const value = typedOrNull(text);
 		return value === null || Number.isNaN(value) ? null : { value, unit: of };
 	};
 

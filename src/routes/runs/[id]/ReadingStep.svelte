@@ -10,6 +10,7 @@
 	} from '$core/inspection/reading';
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
+	import { typedNumber } from '$lib/ui/form/number';
 	import Reading from '$lib/ui/reading/Reading.svelte';
 	import { minutesAndSeconds, secondsLeft, serverClock } from '$lib/ui/timer/clock.svelte';
 
@@ -41,8 +42,8 @@
 	);
 	const running = $derived(left !== null && left > 0);
 	const typed = $derived.by(() => {
-		const value = Number(text.trim().replace(',', '.'));
-		return text.trim() === '' || !Number.isFinite(value) ? null : value;
+		const value = typedNumber(text);
+		return Number.isFinite(value) ? value : null;
 	});
 	const suspicion = $derived(
 		rule && typed !== null && typed !== meant

@@ -18,15 +18,12 @@ export const GET = (event) =>
 			event.request.headers.get('last-event-id') ?? event.url.searchParams.get('from') ?? 0
 		);
 		await testSince(db, id, from);
-		let last = false;
 		return eventStream(async () => {
-			if (last) return undefined;
 			const { ended, samples } = await testSince(db, id, from);
 			if (samples.length) {
 				from += samples.length;
-				return `id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`;
+				return { text: `id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`, last: false };
 			}
-			last = ended;
-			return ended ? 'event: ended\ndata: {}\n\n' : '';
+			return { text: ended ? 'event: ended\ndata: {}\n\n' : '', last: ended };
 		}, POLL_MS);
 	});

@@ -9,11 +9,9 @@ export const GET = (event) =>
 	page(async () => {
 		contextOf(event);
 		const address = baBench();
-		let last = false;
 		return eventStream(async () => {
-			if (last) return undefined;
 			const reading = await baReading(address);
-			last = reading.whistleBar !== null || reading.highBar === 0;
-			return `${last ? 'event: ended\n' : ''}data: ${JSON.stringify(reading)}\n\n`;
+			const last = reading.whistleBar !== null || reading.highBar === 0;
+			return { text: `${last ? 'event: ended\n' : ''}data: ${JSON.stringify(reading)}\n\n`, last };
 		}, POLL_MS);
 	});
