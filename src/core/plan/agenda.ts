@@ -51,6 +51,7 @@ export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 export const DUE_WORDS: Record<DueWhat, string> = {
 	inspection: 'Inspection',
 	filters: 'Change the filters',
+	'cylinder test': 'Periodic test of the cylinder',
 	part: 'Inspection of a part in it'
 };
 

@@ -1,3 +1,5 @@
+import { cylinderDates, type CylinderData } from '../air/cylinder.ts';
+import { HELD_BY_AIR } from '../air/source.ts';
 import { holds, type Severity } from '../data/reject-codes.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { plusDays, readable, type Day } from '../plan/calendar.ts';
@@ -23,8 +25,25 @@ export interface ItemFacts {
 	filtersRecalled?: boolean;
 	/** Its maker took the model from the market. */
 	withdrawn?: { on: Day; why: string } | null;
+	/** What is known of a cylinder beyond what was looked at. */
+	cylinder?: CylinderKnown | null;
 	/** What a set is put together from, each with its own facts. */
 	parts?: readonly { tag: string; facts: ItemFacts }[];
+}
+
+/** What the state of a cylinder follows from besides its inspections. */
+export interface CylinderKnown extends Pick<
+	CylinderData,
+	'material' | 'manufacturedOn' | 'lifeEndsOn' | 'testYears'
+> {
+	/** Day of the last periodic test that it passed; null: none since it was made. */
+	lastTestOn: Day | null;
+	/** It failed its last periodic test. */
+	testFailed: boolean;
+	/** What was last read on it; null: nobody knows what is left in it. */
+	pressureBar: number | null;
+	/** The air in it failed a test that was taken after it was filled. */
+	airFailed: { source: string; on: Day } | null;
 }
 
 /** The part of the state that does not move with the calendar, and the days at which it does. */
@@ -39,13 +58,14 @@ export interface StateCache {
 	watchedFor: string | null;
 }
 
-export type DueWhat = 'inspection' | 'filters' | 'part';
+export type DueWhat = 'inspection' | 'filters' | 'cylinder test' | 'part';
 
 /** Day that stands for "never": overdue on every day. */
 export const NEVER: Day = '1970-01-01';
 /** Days before the end at which a job counts as due. Site default. */
 const WINDOW_DAYS = 7;
 const FILTER_WINDOW_DAYS = 2;
+const TEST_WINDOW_DAYS = 30;
 /** Interval of an item that is watched. Common practice: about half. */
 const WATCH_DAYS = 14;
 
@@ -97,11 +117,21 @@ function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 		last: facts.lastInspectionOn,
 		asOf: NEVER
 	});
-	const inspection = { from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER };
-	const filters = facts.filterChangeOn
-		? { from: plusDays(facts.filterChangeOn, -FILTER_WINDOW_DAYS), on: facts.filterChangeOn }
-		: null;
-	const filtersFirst = filters !== null && filters.on < inspection.on;
+	const dues: { from: Day; on: Day; what: DueWhat }[] = [
+		{ from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER, what: 'inspection' }
+	];
+	const { filterChangeOn, cylinder } = facts;
+	if (filterChangeOn)
+		dues.push({
+			from: plusDays(filterChangeOn, -FILTER_WINDOW_DAYS),
+			on: filterChangeOn,
+			what: 'filters'
+		});
+	if (cylinder) {
+		const { lastDay } = cylinderDates(cylinder, cylinder.lastTestOn, ruleSet);
+		dues.push({ from: plusDays(lastDay, -TEST_WINDOW_DAYS), on: lastDay, what: 'cylinder test' });
+	}
+	const first = dues.reduce((a, b) => (b.on < a.on ? b : a));
 	return {
 		blocked: facts.retiredOn
 			? 'retired'
@@ -109,14 +139,39 @@ function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 				? 'in service'
 				: facts.withdrawn ||
 					  facts.filtersRecalled ||
+					  (cylinder && againstCylinder(cylinder).length > 0) ||
 					  facts.openDefects.some((d) => holds(d.severity))
 					? 'held'
 					: null,
-		dueFrom: filters && filters.from < inspection.from ? filters.from : inspection.from,
-		dueOn: filtersFirst ? filters.on : inspection.on,
-		dueWhat: filtersFirst ? 'filters' : 'inspection',
+		dueFrom: dues.map((d) => d.from).sort()[0] ?? NEVER,
+		dueOn: first.on,
+		dueWhat: first.what,
 		watchedFor: facts.watched?.[0]?.text ?? null
 	};
+}
+
+/** What holds a cylinder besides its faults. */
+function againstCylinder(known: CylinderKnown): Reason[] {
+	const reasons: Reason[] = [];
+	if (known.airFailed)
+		reasons.push({
+			rule: 'item.air-failed',
+			text: `The air in it, from ${known.airFailed.source}, failed its test on ${readable(known.airFailed.on)}: let it down and fill it anew.`,
+			origin: HELD_BY_AIR
+		});
+	if (known.testFailed)
+		reasons.push({
+			rule: 'item.cylinder-test-failed',
+			text: 'It failed its periodic test.',
+			origin: commonPractice()
+		});
+	if (known.pressureBar === null)
+		reasons.push({
+			rule: 'item.content-unknown',
+			text: 'What is left in it is not known: read its gauge and note it.',
+			origin: commonPractice()
+		});
+	return reasons;
 }
 
 /** The state on a day. */
@@ -173,6 +228,11 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 		...(facts.watched ?? []),
 		...judgeDue({ rules: [ruleFor(facts, ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
 	);
+	if (facts.cylinder)
+		reasons.push(
+			...againstCylinder(facts.cylinder),
+			...cylinderDates(facts.cylinder, facts.cylinder.lastTestOn, ruleSet).reasons
+		);
 	if (facts.filterChangeOn)
 		reasons.push({
 			rule: 'item.filters',

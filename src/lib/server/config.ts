@@ -1,5 +1,7 @@
 import { z } from 'zod';
 
+const address = z.string().regex(/^[\w.-]+:\d+$/, 'must be host:port');
+
 const schema = z.object({
 	DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must be a postgres:// address'),
 	GREVAN_SECRET: z.string().min(32, 'must be at least 32 characters'),
@@ -12,10 +14,11 @@ const schema = z.object({
 		.transform((text) => text.split(','))
 		.default([]),
 	/** Where the bench for breathing-apparatus sets listens. */
-	GREVAN_BA_BENCH: z
-		.string()
-		.regex(/^[\w.-]+:\d+$/, 'must be host:port')
-		.optional(),
+	GREVAN_BA_BENCH: address.optional(),
+	/** Where the fill panel listens; without it fills are written down by hand. */
+	GREVAN_FILL_PANEL: address.optional(),
+	/** Where the receiver for the gauges of wearers listens; without it they are told by hand. */
+	GREVAN_TELEMETRY: address.optional(),
 	/** Set in demo mode only. */
 	GREVAN_DEMO_PASSWORD: z.string().optional(),
 	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')

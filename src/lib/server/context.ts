@@ -32,6 +32,9 @@ const GRANTS = {
 	'edit substances': 'supervisor',
 	'edit procedures': 'supervisor',
 	'keep the register': 'technician',
+	'fill cylinders': 'technician',
+	'test air': 'technician',
+	'control entries': 'technician',
 	'withdraw a model': 'supervisor'
 } as const;
 export type Deed = keyof typeof GRANTS;

@@ -4,6 +4,7 @@ import { changeDate } from '../../core/filters/change-date.ts';
 import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
 import { wearLedger } from '../../core/filters/ledger.ts';
 import { stateCache, type ItemFacts } from '../../core/readiness/item-state.ts';
+import { airFailedIn, cylindersOf, type AirFailed, type HeldCylinder } from './cylinder-facts.ts';
 import type { Connection } from './db/client.ts';
 import {
 	defect,
@@ -128,6 +129,8 @@ export async function loadFacts(
 		db,
 		pairs.map((row) => row.pair.id)
 	);
+	const cylinders = await cylindersOf(db, itemIds);
+	const airFailed = await airFailedIn(db, [...cylinders.keys()], timeZone);
 	const parts = await partsOf(db, itemIds, timeZone);
 	const trends = await trendsOf(
 		db,
@@ -154,11 +157,22 @@ export async function loadFacts(
 				: null,
 			filtersRecalled: Boolean(pair?.recalledAt),
 			withdrawn: withdrawnOn ? { on: withdrawnOn, why: withdrawnWhy ?? '' } : null,
+			cylinder: knownOf(cylinders.get(row.id), airFailed.get(row.id)),
 			parts: parts.get(row.id) ?? []
 		});
 	}
 	return facts;
 }
+
+const knownOf = (held: HeldCylinder | undefined, airFailed: AirFailed | undefined) =>
+	held
+		? {
+				...held.cylinder,
+				lastTestOn: held.lastTestOn,
+				testFailed: held.testFailed,
+				airFailed: airFailed ?? null
+			}
+		: null;
 
 /** The parts of sets with their facts, by set. */
 async function partsOf(db: Connection, setIds: string[], timeZone: string) {

@@ -1,12 +1,13 @@
 import { asc, eq } from 'drizzle-orm';
 import { record } from './audit.ts';
+import { checkFitting } from './cylinders.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
 import { item, itemModel } from './db/schema/index.ts';
 import { Fault } from './errors.ts';
 import { itemByTag } from './items.ts';
 import { rebuildState } from './readiness.ts';
-import type { Site } from './site.ts';
+import { dayAt, type Site } from './site.ts';
 
 /** Families that others are put together on. */
 const SETS = new Set(['ba-set', 'airline', 'gas-tight-suit', 'ventilated-suit', 'powered-blower']);
@@ -42,6 +43,8 @@ export async function movePart(
 		const to = input.set ? (await itemByTag(tx, input.set)).item : null;
 		if (part.setId === (to?.id ?? null)) return;
 		if (to) await checkFits(tx, part, to);
+		if (to && part.family === 'cylinder')
+			await checkFitting(tx, site, part.tag, dayAt(context.now(), site.timeZone));
 		const from = await setOf(tx, part.setId);
 		await tx
 			.update(item)

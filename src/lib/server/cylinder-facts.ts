@@ -1,0 +1,125 @@
+import { desc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { failedAfter, type SourceFacts } from '../../core/air/source.ts';
+import type { Day } from '../../core/plan/calendar.ts';
+import type { Connection } from './db/client.ts';
+import { latestFills } from './db/queries/fills.ts';
+import { airSource, airTest, airWork, cylinder, cylinderTest } from './db/schema/index.ts';
+import { groupBy } from './group.ts';
+import { dayAt } from './site.ts';
+
+export interface HeldCylinder {
+	cylinder: typeof cylinder.$inferSelect;
+	/** Day of the last periodic test that it passed. */
+	lastTestOn: Day | null;
+	/** Its last periodic test was failed. */
+	testFailed: boolean;
+}
+
+/** The data of cylinders with their periodic tests, by item; those without data are left out. */
+export async function cylindersOf(
+	db: Connection,
+	itemIds: string[]
+): Promise<Map<string, HeldCylinder>> {
+	if (itemIds.length === 0) return new Map();
+	const rows = await db.select().from(cylinder).where(inArray(cylinder.itemId, itemIds));
+	if (rows.length === 0) return new Map();
+	const tests = groupBy(
+		await db
+			.select()
+			.from(cylinderTest)
+			.where(inArray(cylinderTest.itemId, itemIds))
+			.orderBy(desc(cylinderTest.testedOn), desc(cylinderTest.notedAt)),
+		(test) => test.itemId
+	);
+	return new Map(
+		rows.map((row) => {
+			const own = tests.get(row.itemId) ?? [];
+			return [
+				row.itemId,
+				{
+					cylinder: row,
+					lastTestOn: own.find((test) => test.passed)?.testedOn ?? null,
+					testFailed: own[0]?.passed === false
+				}
+			];
+		})
+	);
+}
+
+/** Tests of and work on sources, by source; of all of them where none is named. */
+export async function sourceFacts(
+	db: Connection,
+	timeZone: string,
+	sourceIds?: string[]
+): Promise<Map<string, SourceFacts>> {
+	if (sourceIds?.length === 0) return new Map();
+	const of = sourceIds ? inArray(airSource.id, sourceIds) : isNotNull(airSource.id);
+	const sources = await db.select({ id: airSource.id }).from(airSource).where(of);
+	const ids = sources.map((source) => source.id);
+	if (ids.length === 0) return new Map();
+	const tests = groupBy(
+		await db
+			.select({
+				id: airTest.id,
+				sourceId: airTest.sourceId,
+				takenAt: airTest.takenAt,
+				outcome: airTest.outcome
+			})
+			.from(airTest)
+			.where(inArray(airTest.sourceId, ids)),
+		(test) => test.sourceId
+	);
+	const works = groupBy(
+		await db
+			.select({ sourceId: airWork.sourceId, doneAt: airWork.doneAt })
+			.from(airWork)
+			.where(inArray(airWork.sourceId, ids)),
+		(work) => work.sourceId
+	);
+	return new Map(
+		ids.map((id) => {
+			const moments = (works.get(id) ?? []).map((work) => work.doneAt.getTime());
+			return [
+				id,
+				{
+					tests: (tests.get(id) ?? []).map(({ id: testId, takenAt, outcome }) => ({
+						...{ id: testId, outcome, at: takenAt.getTime(), on: dayAt(takenAt, timeZone) }
+					})),
+					workedAt: moments.length ? Math.max(...moments) : null
+				}
+			];
+		})
+	);
+}
+
+export interface AirFailed {
+	source: string;
+	sourceId: string;
+	on: Day;
+	testId: string;
+}
+
+/** Of cylinders, those whose air failed a test that was taken after their last fill. */
+export async function airFailedIn(
+	db: Connection,
+	itemIds: string[],
+	timeZone: string
+): Promise<Map<string, AirFailed>> {
+	const held = new Map<string, AirFailed>();
+	const fills = await latestFills(db, itemIds);
+	if (fills.length === 0) return held;
+	const facts = await sourceFacts(db, timeZone, [...new Set(fills.map((f) => f.sourceId))]);
+	for (const fill of fills) {
+		const test = failedAfter(fill.endedAt.getTime(), facts.get(fill.sourceId)?.tests ?? []);
+		if (!test) continue;
+		const { sourceId } = fill;
+		held.set(fill.itemId, { source: fill.source, sourceId, on: test.on, testId: test.id });
+	}
+	return held;
+}
+
+/** Everything that is known of one source. @returns undefined where there is none */
+export async function sourceRow(db: Connection, id: string) {
+	const [row] = await db.select().from(airSource).where(eq(airSource.id, id));
+	return row;
+}

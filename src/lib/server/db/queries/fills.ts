@@ -1,0 +1,40 @@
+import { desc, eq, inArray, isNotNull, and, sql } from 'drizzle-orm';
+import type { Connection } from '../client.ts';
+import { airSource, cylinderFill, fillBatch } from '../schema/index.ts';
+
+/** The last fill of each of some cylinders that was ended, with the source of its air. */
+export async function latestFills(db: Connection, itemIds: string[]) {
+	if (itemIds.length === 0) return [];
+	const rows = await db
+		.selectDistinctOn([cylinderFill.itemId], {
+			itemId: cylinderFill.itemId,
+			endedAt: cylinderFill.endedAt,
+			settledBar: cylinderFill.settledBar,
+			outcome: cylinderFill.outcome,
+			batch: fillBatch.number,
+			sourceId: fillBatch.sourceId,
+			source: airSource.name
+		})
+		.from(cylinderFill)
+		.innerJoin(fillBatch, eq(fillBatch.id, cylinderFill.batchId))
+		.innerJoin(airSource, eq(airSource.id, fillBatch.sourceId))
+		.where(and(inArray(cylinderFill.itemId, itemIds), isNotNull(cylinderFill.endedAt)))
+		.orderBy(cylinderFill.itemId, desc(cylinderFill.endedAt));
+	return rows.flatMap((row) => (row.endedAt ? [{ ...row, endedAt: row.endedAt }] : []));
+}
+
+/** Cylinders that were ever filled from a source. */
+export const filledFrom = (db: Connection, sourceId: string) =>
+	db
+		.selectDistinct({ itemId: cylinderFill.itemId })
+		.from(cylinderFill)
+		.innerJoin(fillBatch, eq(fillBatch.id, cylinderFill.batchId))
+		.where(eq(fillBatch.sourceId, sourceId));
+
+/** Lets one of several processes do a piece of work, until its transaction ends. */
+export async function takesTurn(tx: Connection, key: number): Promise<boolean> {
+	const { rows } = await tx.execute<{ got: boolean }>(
+		sql`select pg_try_advisory_xact_lock(${key}) as got`
+	);
+	return rows[0]?.got === true;
+}

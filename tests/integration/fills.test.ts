@@ -1,0 +1,220 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startInstruments } from '../../scripts/lib/instruments.mjs';
+import { addSource, listSources, noteWork, testsOf } from '../../src/lib/server/air-sources.ts';
+import { notePressure } from '../../src/lib/server/cylinders.ts';
+import {
+	fillLog,
+	fillNow,
+	fillRoom,
+	finishFill,
+	openBank,
+	panelState,
+	pumpBank,
+	rejectCylinder,
+	simulatePanel,
+	startFill
+} from '../../src/lib/server/fills.ts';
+import { fillPanelAt } from '../../src/lib/server/instruments/fill-panel.ts';
+import { itemPage } from '../../src/lib/server/items.ts';
+import { movePart } from '../../src/lib/server/sets.ts';
+import { addCompressor, addCylinder, testAir } from '../support/air.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { addPiece } from '../support/yard.ts';
+
+const DAY = 86_400_000;
+const NOW = new Date('2026-11-24T10:00:00Z');
+let test: TestDatabase;
+let yard: SmallSite;
+let simulated: Awaited<ReturnType<typeof startInstruments>>;
+let address: string;
+let source: string;
+beforeAll(async () => {
+	simulated = await startInstruments(0);
+	address = simulated.env.GREVAN_FILL_PANEL;
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+	source = await addCompressor(tech(), 'Compressor 1', new Date(NOW.getTime() - 5 * DAY));
+	await addPiece(test, yard, 'ba-set', 'BA-0001');
+	await simulatePanel(tech(), address, { speed: 2000, fault: 'none' });
+});
+afterAll(async () => {
+	await simulated.stop();
+	await test.close();
+});
+
+const tech = (now = NOW) => yard.as(yard.people.technician, now);
+const begin = (tag: string, id = randomUUID(), at: string | undefined = address, now = NOW) =>
+	startFill(tech(now), SITE, at, { id, tag, sourceId: source, looked: true }).then(() => id);
+const level = (fillId: string, bank: number) =>
+	openBank(tech(), address, { fillId, bank }).then(() =>
+		expect
+			.poll(() => fillNow(test.db, address, 0).then((now) => now.reading.state), {
+				timeout: 30_000
+			})
+			.toMatch(/level|stopped/)
+	);
+const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdict;
+
+describe('a fill at the panel', () => {
+	it('goes from bank to bank, stops where it will be at its rated pressure when cool, and is kept', async () => {
+		await addCylinder(test, yard, 'CY-0001', { bar: 50 });
+		const id = await begin('CY-0001');
+		expect(await begin('CY-0001', id)).toBe(id);
+		for (const bank of [1, 2, 3]) await level(id, bank);
+		const now = await fillNow(test.db, address, 0);
+		expect(now.points.length).toBeGreaterThan(3);
+		expect(now.points[0]?.bar).toBeCloseTo(50, 0);
+		const { outcome, settledBar } = await finishFill(tech(), SITE, address, { id });
+		expect(outcome).toBe('full');
+		// Never above its rated pressure when cool.
+		expect(settledBar).toBeLessThanOrEqual(301);
+		const [kept] = await fillLog(test.db);
+		expect(kept).toMatchObject({ tag: 'CY-0001', batch: 1, source: 'Compressor 1' });
+		expect(kept?.fill.banksBar).toHaveLength(3);
+		expect(await finishFill(tech(), SITE, address, { id })).toEqual({ outcome, settledBar });
+		await expect(test.raw`update cylinder_fill set end_bar = 1 where id = ${id}`).rejects.toThrow(
+			/never changed/
+		);
+	});
+
+	it('is of one cylinder at a time, looked at, and not out of a bank that is not there', async () => {
+		await addCylinder(test, yard, 'CY-0002', { bar: 50 });
+		await addCylinder(test, yard, 'CY-0003', { bar: 50 });
+		const unseen = { id: randomUUID(), tag: 'CY-0002', sourceId: source, looked: false };
+		await expectFault(startFill(tech(), SITE, address, unseen), 'invalid', /Look at the cylinder/);
+		const id = await begin('CY-0002');
+		await expectFault(begin('CY-0003'), 'conflict', /CY-0002 is on the panel/);
+		await expectFault(begin('CY-0003', randomUUID(), ''), 'conflict', /Another cylinder/);
+		await expectFault(openBank(tech(), address, { fillId: id, bank: 9 }), 'unavailable', /refused/);
+		await expectFault(
+			openBank(tech(), address, { fillId: randomUUID(), bank: 1 }),
+			'conflict',
+			/has ended/
+		);
+		await level(id, 1);
+		expect((await finishFill(tech(), SITE, address, { id })).outcome).toBe('short');
+		const room = await fillRoom(tech(), SITE, address);
+		expect(room.queue.rows.map((row) => row.tag)).toEqual(['CY-0002']);
+		expect(room.open).toBeNull();
+	});
+
+	it('goes on by hand when the panel sends nonsense or is away', async () => {
+		const id = await begin('CY-0003');
+		await simulatePanel(tech(), address, { speed: 2000, fault: 'garbage' });
+		await expectFault(finishFill(tech(), SITE, address, { id }), 'unavailable', /by hand/);
+		await simulatePanel(tech(), address, { speed: 2000, fault: 'none' });
+		const hand = (bar: number) => ({ id, hand: { bar, celsius: 20 } });
+		await expectFault(finishFill(tech(), SITE, address, hand(451)), 'invalid', /above the 450/);
+		await expectFault(finishFill(tech(), SITE, address, hand(20)), 'invalid', /Read again/);
+		expect((await finishFill(tech(), SITE, '127.0.0.1:9', hand(296))).outcome).toBe('full');
+		expect(await panelState('127.0.0.1:9')).toMatchObject({ reading: null });
+		expect(await panelState(undefined)).toMatchObject({ reading: null });
+	});
+
+	it('pumps a bank up', async () => {
+		const panel = fillPanelAt(address);
+		const first = async () => (await panel.read()).banksBar[0] ?? 0;
+		const before = await first();
+		await pumpBank(tech(), address, { bank: 1 });
+		await expect.poll(first, { timeout: 30_000 }).toBeGreaterThan(Math.max(before, 295));
+		panel.close();
+	});
+});
+
+describe('what is not filled', () => {
+	it('is a cylinder with a fault found at the look, past its test, or empty and not looked into', async () => {
+		await addCylinder(test, yard, 'CY-0005', { bar: 50 });
+		const fault = { id: randomUUID(), tag: 'CY-0005', step: 'stamp', code: 'LABEL' };
+		await expectFault(
+			rejectCylinder(tech(), SITE, { ...fault, code: 'WHL' }),
+			'invalid',
+			/Choose one of/
+		);
+		await rejectCylinder(tech(), SITE, fault);
+		await expectFault(begin('CY-0005'), 'conflict', /Open fault: LABEL/);
+		await addCylinder(test, yard, 'CY-0006', {
+			testedOn: '2021-01-01',
+			manufacturedOn: '2016-01-01'
+		});
+		await expectFault(begin('CY-0006'), 'conflict', /Past its test/);
+		await addCylinder(test, yard, 'CY-0007', { bar: 0 });
+		await expectFault(begin('CY-0007'), 'conflict', /looked at inside/);
+		await addCylinder(test, yard, 'CY-0008', { bar: null });
+		await expectFault(begin('CY-0008'), 'conflict', /not known/);
+	});
+
+	it('is anything from a source without an air test in force', async () => {
+		await addCylinder(test, yard, 'CY-0009', { bar: 60 });
+		const id = randomUUID();
+		await noteWork(tech(), { id: randomUUID(), sourceId: source, what: 'Filters changed' });
+		await expectFault(begin('CY-0009', id), 'conflict', /worked on since its last air test/);
+		const later = new Date(NOW.getTime() + DAY);
+		await testAir(tech(later), source, later);
+		await begin('CY-0009', id, address, later);
+		await finishFill(tech(later), SITE, address, { id, hand: { bar: 298, celsius: 18 } });
+		// A new test, a new batch.
+		expect((await fillLog(test.db))[0]?.batch).toBe(2);
+		const much = new Date(NOW.getTime() + 120 * DAY);
+		await expectFault(begin('CY-0001', randomUUID(), address, much), 'conflict', /good until/);
+		const dry = { ...{ id: randomUUID(), name: 'Quay air', kind: 'banks' as const, banks: [] } };
+		await addSource(tech(), { ...dry, oilLubricated: false, fills: false });
+		await expectFault(
+			addSource(tech(), { ...dry, id: randomUUID(), oilLubricated: false, fills: false }),
+			'conflict',
+			/already/
+		);
+	});
+});
+
+describe('an air test that fails', () => {
+	it('holds what was filled since the last good one and says where it is', async () => {
+		const at = (days: number) => new Date(NOW.getTime() + days * DAY);
+		const held = async () =>
+			(await testsOf(test.db, SITE, source)).tests.flatMap((t) => t.held.map((h) => h.tag));
+		await movePart(tech(at(2)), SITE, { tag: 'CY-0009', set: 'BA-0001' });
+		const result = await testAir(tech(at(3)), source, at(3), { coPpm: 14 });
+		expect(result).toEqual({ outcome: 'fail', held: ['CY-0009'] });
+		expect((await stateOf('CY-0009')).outcome).toBe('held');
+		expect((await stateOf('BA-0001')).outcome).toBe('held');
+		// Filled before the last good test: covered by it.
+		expect((await stateOf('CY-0001')).outcome).not.toBe('held');
+		const [test1] = (await testsOf(test.db, SITE, source)).tests;
+		expect(test1?.held[0]).toMatchObject({ tag: 'CY-0009', where: 'on BA-0001, Shed' });
+		const states = await listSources({ db: test.db, now: () => at(3) }, SITE);
+		expect(states.find((s) => s.source.id === source)?.state.outcome).toBe('failed');
+		await expectFault(
+			begin('CY-0001', randomUUID(), address, at(3)),
+			'conflict',
+			/failed the test/
+		);
+
+		// A good test later frees the source, not the air that was filled before.
+		await testAir(tech(at(4)), source, at(4));
+		expect(await held()).toEqual(['CY-0009']);
+		await movePart(tech(at(4)), SITE, { tag: 'CY-0009', set: null });
+		await expectFault(begin('CY-0009', randomUUID(), address, at(4)), 'conflict', /let it down/);
+		await notePressure(tech(at(4)), SITE, { tag: 'CY-0009', pressureBar: 3 });
+		const id = await begin('CY-0009', randomUUID(), address, at(4));
+		await finishFill(tech(at(4)), SITE, address, { id, hand: { bar: 300, celsius: 15 } });
+		expect(await held()).toEqual([]);
+		expect((await stateOf('CY-0009')).outcome).not.toBe('held');
+	});
+
+	it('that lacks a gas decides nothing, and cannot lie in the future', async () => {
+		const later = new Date(NOW.getTime() + 6 * DAY);
+		const before = await testAir(tech(later), source, later, { coPpm: undefined });
+		expect(before).toEqual({ outcome: 'incomplete', held: [] });
+		const states = await listSources({ db: test.db, now: () => later }, SITE);
+		expect(states.find((s) => s.source.id === source)?.state.outcome).toBe('in force');
+		await expectFault(testAir(tech(), source, later), 'invalid', /later than now/);
+		await expectFault(testAir(tech(later), source, later, { coPpm: -1 }), 'invalid', /below zero/);
+	});
+});
