@@ -1,7 +1,15 @@
-import { error, redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
+import {
+	error,
+	redirect,
+	type Handle,
+	type HandleServerError,
+	type ServerInit
+} from '@sveltejs/kit';
+import { startKeeper } from '$lib/server/board-keeper';
+import { config } from '$lib/server/config';
 import { asFault, STATUS } from '$lib/server/errors';
 import { log } from '$lib/server/log';
-import { getRuntime, visitOf } from '$lib/server/runtime';
+import { database, getRuntime, visitOf } from '$lib/server/runtime';
 
 /** Answer without a session: probes, sign-in, the calculation interface, which takes a key. */
 const OPEN = [/^\/healthz$/, /^\/readyz$/, /^\/sign-in$/, /^\/api\/v1\//];
@@ -14,6 +22,9 @@ const SECURITY_HEADERS = {
 	'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
 	'cross-origin-opener-policy': 'same-origin'
 };
+
+/** The entry board is kept from the start of the process, before anyone looks. */
+export const init: ServerInit = () => startKeeper(database(), config().GREVAN_TELEMETRY);
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { inArray } from 'drizzle-orm';
+import { inspectionRun, item, itemModel } from '../../src/lib/server/db/schema/index.ts';
 import { rebuildState } from '../../src/lib/server/readiness.ts';
 import { SITE, type SmallSite, type TestDatabase } from './database.ts';
 
@@ -20,4 +21,27 @@ export async function addPiece(
 		.values({ id, tag, family, modelId, size: 'M', placeId: yard.place, inUseSince: '2025-01-01' });
 	await rebuildState(test.db, [id], SITE);
 	return { id, modelId };
+}
+
+/** Items that passed an inspection at a moment. */
+export async function inspected(
+	test: TestDatabase,
+	yard: SmallSite,
+	tags: string[],
+	signedAt: Date
+): Promise<void> {
+	const items = await test.db.select().from(item).where(inArray(item.tag, tags));
+	const by = yard.people.technician.id;
+	await test.db.insert(inspectionRun).values(
+		items.map(({ id }) => ({
+			...{ id: randomUUID(), itemId: id, procedure: 'none', procedureVersion: 1 },
+			...{ startedBy: by, startedAt: signedAt, signedBy: by, signedAt },
+			...{ outcome: 'pass' as const, reasons: [] }
+		}))
+	);
+	await rebuildState(
+		test.db,
+		items.map((row) => row.id),
+		SITE
+	);
 }

@@ -166,8 +166,11 @@ export function planEntry(facts: EntryFacts): EntryPlan {
 	const [atWarning, now] = [litresAt(waterVolumeL, warningBar), litresAt(waterVolumeL, last.bar)];
 	const kept = barWith(waterVolumeL, atWarning + lPerMin * marginMin);
 	const turnBar = startBar - Math.max(0, startBar - kept) / 2;
-	const when = (litresLeft: number) =>
-		last.at + Math.min(LONGEST_MS, Math.max(0, ((now - litresLeft) / lPerMin) * MS_PER_MIN));
+	/** A whole millisecond, rather the earlier one. */
+	const when = (litresLeft: number) => {
+		const ms = Math.max(0, ((now - litresLeft) / lPerMin) * MS_PER_MIN);
+		return Math.floor(last.at + Math.min(LONGEST_MS, ms));
+	};
 	const warnAt = when(atWarning);
 	const heardAt = facts.readings.findLast((r) => r.by === 'telemetry')?.at ?? startedAt;
 	return {

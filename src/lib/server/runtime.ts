@@ -8,7 +8,6 @@ interface Runtime {
 	db: Database;
 	auth: Auth;
 	origin: string;
-	close: () => Promise<void>;
 }
 
 let runtime: Runtime | undefined;
@@ -38,17 +37,21 @@ export async function visitOf({ auth, db }: Runtime, headers: Headers): Promise<
 /** Forgets a session at once, as when its person signs out. */
 export const forgetVisit = (headers: Headers) => visits.delete(headers.get('cookie') ?? '');
 
-/** The one database pool and account service of the process, opened at the first request. */
+let opened: Database | undefined;
+
+/** The one database pool of the process, opened at its first use. */
+export const database = (): Database => (opened ??= openDatabase(config().DATABASE_URL).db);
+
+/** The database and the account service of the process, made at the first request. */
 export function getRuntime(origin: string): Runtime {
 	if (runtime) return runtime;
-	const { DATABASE_URL, GREVAN_SECRET, ORIGIN } = config();
-	const { db, close } = openDatabase(DATABASE_URL);
+	const { GREVAN_SECRET, ORIGIN } = config();
+	const db = database();
 	const address = ORIGIN ?? origin;
 	runtime = {
 		db,
 		auth: createAuth(db, { secret: GREVAN_SECRET, origin: address }),
-		origin: address,
-		close
+		origin: address
 	};
 	return runtime;
 }
