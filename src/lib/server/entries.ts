@@ -414,7 +414,7 @@ export async function entryLog(db: Connection, limit = 20) {
 		.from(entryTeam)
 		.innerJoin(user, eq(user.id, entryTeam.openedBy))
 		.leftJoin(place, eq(place.id, entryTeam.placeId))
-		.orderBy(desc(entryTeam.openedAt))
+		.orderBy(desc(entryTeam.number))
 		.limit(limit);
 	const ids = teams.map((row) => row.team.id);
 	if (ids.length === 0) return [];

@@ -1,0 +1,95 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+	listRigs,
+	noteRigEvent,
+	rigPage,
+	saveRig,
+	type RigInput
+} from '../../src/lib/server/airlines.ts';
+import { noteWork } from '../../src/lib/server/air-sources.ts';
+import { addCompressor } from '../support/air.ts';
+import {
+	freshDatabase,
+	SITE,
+	smallSite,
+	type SmallSite,
+	type TestDatabase
+} from '../support/database.ts';
+import { expectFault } from '../support/fault.ts';
+import { addPiece } from '../support/yard.ts';
+
+let test: TestDatabase;
+let yard: SmallSite;
+let source: string;
+beforeAll(async () => {
+	test = await freshDatabase();
+	yard = await smallSite(test.db);
+	source = await addCompressor(tech(), 'Shed air', new Date('2026-11-20T08:00:00Z'));
+	await addPiece(test, yard, 'airline', 'AL-0001');
+});
+afterAll(() => test.close());
+
+const tech = () => yard.as(yard.people.technician);
+const rig = (part: Partial<RigInput> = {}): RigInput => ({
+	...{ tag: 'AL-0001', version: null, sourceId: source, dryer: 'adsorption', sorbentMonths: 6 },
+	...{ alarm: 'CO', alarmPpm: 10, alarmDays: 30, regulatorBar: 6, boreMm: 13, lengthM: 60 },
+	...{ fittingsM: 2, outlets: 2, leastBar: 4, wearing: 'tight-fitting' },
+	...part
+});
+const save = (part: Partial<RigInput> = {}) => saveRig(tech(), SITE, rig(part));
+const note = (kind: 'sorbent' | 'alarm', doneOn: string, passed = true) =>
+	noteRigEvent(tech(), SITE, {
+		...{ id: randomUUID(), tag: 'AL-0001', kind, doneOn, passed, note: '' }
+	});
+const page = (wearers: number | null = null) => rigPage(tech(), SITE, 'AL-0001', wearers);
+
+describe('an airline rig', () => {
+	it('is put together once and changed by whoever saw the last version', async () => {
+		expect((await page()).rig).toBeNull();
+		await expectFault(note('sorbent', '2026-11-01'), 'conflict', /put together/);
+		await expectFault(save({ boreMm: 0.5 }), 'invalid', /2 to 100 mm/);
+		await expectFault(save({ outlets: 40 }), 'invalid', /1 to 12/);
+		await expectFault(save({ sourceId: randomUUID() }), 'not found', /no such source/);
+		await expectFault(save({ tag: 'HM-0001' }), 'invalid', /no airline/);
+		await save();
+		await expectFault(save(), 'conflict', /Someone else/);
+		await save({ version: 1, lengthM: 50 });
+		expect((await page()).rig).toMatchObject({ lengthM: 50, version: 2 });
+	});
+
+	it('may be breathed from once its tags are signed, and says what is against it', async () => {
+		const first = await page();
+		expect(first.judged?.verdict.outcome).toBe('fail');
+		await note('sorbent', '2026-10-01');
+		await note('alarm', '2026-11-10', false);
+		expect((await page()).judged?.verdict.reasons[0]?.text).toMatch(/failed its last test/);
+		await note('alarm', '2026-11-11');
+		const good = await page();
+		expect(good.judged?.verdict.outcome).toBe('pass');
+		expect(good.judged?.events.map((e) => e.doneOn)).toEqual([
+			'2026-11-11',
+			'2026-11-10',
+			'2026-10-01'
+		]);
+		await expectFault(note('alarm', '2026-11-25'), 'invalid', /later than today/);
+		await expectFault(note('alarm', '24.11.2026'), 'invalid', /no date/);
+	});
+
+	it('with a narrow hose says which change would help', async () => {
+		await save({ version: 2, boreMm: 6 });
+		const { judged } = await page();
+		expect(judged?.verdict.outcome).toBe('fail');
+		expect(judged?.fixes.map((fix) => fix.change)).toContain('wider');
+		await save({ version: 3, boreMm: 13 });
+		expect((await page(3)).judged?.verdict.reasons[0]?.text).toMatch(/3 on 2 outlets/);
+	});
+
+	it('falls with its source', async () => {
+		await noteWork(tech(), { id: randomUUID(), sourceId: source, what: 'New valve plate' });
+		const [row] = await listRigs(tech(), SITE);
+		expect(row?.verdict?.outcome).toBe('fail');
+		expect(row?.verdict?.reasons[0]?.text).toMatch(/Shed air: It was worked on/);
+		await expect(test.raw`delete from rig_event`).rejects.toThrow(/append-only/);
+	});
+});
