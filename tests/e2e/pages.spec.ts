@@ -19,6 +19,8 @@ async function everyPage(page: Page): Promise<string[]> {
 		.getByRole('link', { name: /GS-0207/ })
 		.first()
 		.getAttribute('href');
+	await page.goto(`${appUrl()}/air/tests`);
+	const source = await page.getByRole('link', { name: /Fill room/ }).getAttribute('href');
 	await scan(page, 'HM-0108');
 	const go = page.getByRole('link', { name: 'Go on with the inspection' });
 	const run = (await go.count())
@@ -61,8 +63,17 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/items/HM-0108',
 		'/items/HM-0108/history',
 		run,
-		'/air',
+		'/air?set=BA-0201',
+		'/air/board',
+		'/air/board/log',
 		'/air/filling',
+		'/air/cylinders',
+		'/air/cylinders/CY-0213',
+		'/air/tests',
+		source ?? '',
+		'/air/airlines',
+		'/air/airlines/AL-0204',
+		'/air/banks',
 		'/air/hoses',
 		'/plan',
 		'/faults',

@@ -22,6 +22,7 @@ import { saveSealCheck } from '../../src/lib/server/seal-checks.ts';
 import { movePart } from '../../src/lib/server/sets.ts';
 import { importSubstances, saveSubstance } from '../../src/lib/server/substances.ts';
 import { historySentence } from '../../src/lib/ui/history.ts';
+import { AIR_WRITES } from '../support/air-writes.ts';
 import {
 	freshDatabase,
 	SITE,
@@ -270,7 +271,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 const ROLES: Role[] = ['viewer', 'technician', 'supervisor', 'admin'];
 
 describe('who may do what', () => {
-	for (const [name, least, write] of WRITES)
+	for (const [name, least, write] of [...WRITES, ...AIR_WRITES])
 		it.each(ROLES)(`${name}, as a %s`, async (role) => {
 			const allowed = ROLES.indexOf(role) >= ROLES.indexOf(least);
 			const error: unknown = await write(yard.as(yard.people[role])).then(
@@ -284,7 +285,8 @@ describe('who may do what', () => {
 	it('each role holds what the one before it holds', () => {
 		for (const deed of [
 			...(['view', 'plan', 'inspect', 'open filters', 'repair', 'release'] as const),
-			...(['keep the filter store', 'recall a lot', 'approve plans', 'edit substances'] as const)
+			...(['keep the filter store', 'recall a lot', 'approve plans', 'edit substances'] as const),
+			...(['fill cylinders', 'test air', 'control entries'] as const)
 		]) {
 			const held = ROLES.map((role) => may(role, deed));
 			expect(held).toEqual([...held].sort((a, b) => Number(a) - Number(b)));
@@ -358,9 +360,11 @@ describe('history', () => {
 			.map((file) => readFileSync(`${folder}/${file}`, 'utf8'))
 			.join('\n');
 		const actions = [
-			...source.matchAll(/'((?:inspection|defect|repair|item|filters|plan)\.[a-z-]+)'/g)
+			...source.matchAll(
+				/'((?:inspection|defect|repair|item|filters|plan|cylinder|fill|air|air-source|rig|entry)\.[a-z-]+)'/g
+			)
 		].map((m) => m[1] ?? '');
-		expect(new Set(actions).size).toBeGreaterThanOrEqual(11);
+		expect(new Set(actions).size).toBeGreaterThanOrEqual(30);
 		for (const action of actions)
 			expect(historySentence(action, { code: 'CURL', repair: 'clean' })).not.toBe(action);
 	});

@@ -202,7 +202,8 @@ export async function putPressure(
 	site: Site,
 	row: typeof cylinder.$inferSelect,
 	pressureBar: number | null,
-	why: string
+	why: string,
+	entered?: string
 ): Promise<void> {
 	const at = context.now();
 	const empty = pressureBar !== null && pressureBar < RESIDUAL_BAR;
@@ -217,7 +218,7 @@ export async function putPressure(
 		action: 'cylinder.pressure',
 		subject: `item:${row.itemId}`,
 		itemId: row.itemId,
-		payload: { bar: pressureBar, why }
+		payload: { bar: pressureBar, why, ...(entered ? { entered } : {}) }
 	});
 	await rebuildState(tx, [row.itemId], site);
 }
@@ -226,7 +227,7 @@ export async function putPressure(
 export async function notePressure(
 	context: Context,
 	site: Site,
-	input: { tag: string; pressureBar: number | null }
+	input: { tag: string; pressureBar: number | null; entered?: string | undefined }
 ): Promise<void> {
 	requireRole(context.actor, 'fill cylinders');
 	const bar = input.pressureBar;
@@ -240,7 +241,7 @@ export async function notePressure(
 				`${bar} bar is above the ${row.maximumBar} bar that it may develop. Let it down, then read again.`,
 				'pressureBar'
 			);
-		await putPressure(tx, context, site, row, bar, 'read by hand');
+		await putPressure(tx, context, site, row, bar, 'read by hand', input.entered);
 	});
 }
 
@@ -386,4 +387,20 @@ export async function cylinderPage(
 		mayFill: mayFill(known.facts, asOf),
 		mayFit: mayFit(known.facts, asOf)
 	};
+}
+
+/** The cylinders on a set, or the cylinder itself that carries the tag. @throws Fault on an unknown tag */
+export async function cylindersOfSet(db: Connection, tag: string) {
+	const { item: found } = await itemByTag(db, tag);
+	return cylindersOn(db, found.id);
+}
+
+/** Cylinders on a set by its id; a cylinder that is worn by itself is its own. */
+export async function cylindersOn(db: Connection, setId: string) {
+	const rows = await db
+		.select({ cylinder })
+		.from(cylinder)
+		.innerJoin(item, eq(item.id, cylinder.itemId))
+		.where(or(eq(item.setId, setId), eq(item.id, setId)));
+	return rows.map((row) => row.cylinder);
 }

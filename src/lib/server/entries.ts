@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { consumptionFigures, type Consumption } from '../../core/air/consumption.ts';
 import { consumptionOf, WARNING_BAR } from '../../core/air/content.ts';
 import {
@@ -16,7 +16,6 @@ import { inTransaction, requireRole, type Context } from './context.ts';
 import type { Connection } from './db/client.ts';
 import { endedUses } from './db/queries/entries.ts';
 import {
-	cylinder,
 	entryAlarm,
 	entryReading,
 	entryTeam,
@@ -25,7 +24,7 @@ import {
 	place,
 	user
 } from './db/schema/index.ts';
-import { putPressure } from './cylinders.ts';
+import { cylindersOn, putPressure } from './cylinders.ts';
 import { brokenConstraint, Fault } from './errors.ts';
 import { itemByTag } from './items.ts';
 import { loadFacts } from './readiness.ts';
@@ -203,16 +202,6 @@ async function setWorn(db: Connection, site: Site, asOf: string, tag: string, pa
 	return { id: set.id, tag: set.tag, waterVolumeL: waterVolumeL || null };
 }
 
-/** Cylinders on a set; a cylinder that is worn by itself is its own. */
-async function cylindersOn(db: Connection, setId: string) {
-	const rows = await db
-		.select({ cylinder })
-		.from(cylinder)
-		.innerJoin(item, eq(item.id, cylinder.itemId))
-		.where(or(eq(item.setId, setId), eq(item.id, setId)));
-	return rows.map((row) => row.cylinder);
-}
-
 /** Somebody who is in, locked until the deed is done. @throws Fault for one who is not */
 async function inside(tx: Connection, id: string) {
 	const [row] = await tx
@@ -225,6 +214,8 @@ async function inside(tx: Connection, id: string) {
 	if (row.wearer.endedAt) throw new Fault('conflict', `${row.wearer.wearer} is out already.`);
 	return row;
 }
+
+const asTyped = ({ entered }: { entered?: string | undefined }) => (entered ? { entered } : {});
 
 export const readingsOf = (db: Connection, wearerId: string) =>
 	db
@@ -240,6 +231,8 @@ export interface ToldPressure {
 	bar: number;
 	/** The one before it was wrong. */
 	corrects: boolean;
+	/** As it was typed, with its unit. */
+	entered?: string | undefined;
 }
 
 /** Takes a pressure that was told by hand; one that rises or falls too fast only where it corrects. */
@@ -277,7 +270,7 @@ export async function tellPressure(context: Context, input: ToldPressure): Promi
 			action: 'entry.pressure',
 			subject: `entry:${team.id}`,
 			itemId: wearer.setId,
-			payload: { wearer: wearer.wearer, bar, corrects: input.corrects }
+			payload: { wearer: wearer.wearer, bar, ...asTyped(input), corrects: input.corrects }
 		});
 	});
 }
@@ -308,7 +301,7 @@ export async function turnTeam(context: Context, teamId: string): Promise<void> 
 export async function leave(
 	context: Context,
 	site: Site,
-	input: { wearerId: string; endBar: number }
+	input: { wearerId: string; endBar: number; entered?: string | undefined }
 ): Promise<{ lPerMin: number | null }> {
 	requireRole(context.actor, 'control entries');
 	return inTransaction(context, async (tx) => {
@@ -334,6 +327,7 @@ export async function leave(
 			itemId: wearer.setId,
 			payload: {
 				...{ wearer: wearer.wearer, startBar: wearer.startBar, endBar: input.endBar },
+				...asTyped(input),
 				...{
 					minutes: Math.round((endedAt.getTime() - wearer.startedAt.getTime()) / 60_000),
 					lPerMin: lPerMin === null ? null : Math.round(lPerMin)

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { readPressure } from '../../core/units/pressure.ts';
+import { InputError } from '../../core/verdict.ts';
 import { Fault } from './errors.ts';
 
 /** A number as people type it, with a point or a comma; NaN where it is none. */
@@ -20,6 +22,26 @@ export const optionalNumber = (
 			context.addIssue({ code: 'custom', message: say(text) });
 			return z.NEVER;
 		});
+
+/** A pressure with its unit, bar where none is named; kept as it was typed beside what it is in bar. */
+export const pressureText = z.string('Write a pressure.').transform((text, context) => {
+	try {
+		return readPressure(text);
+	} catch (error) {
+		if (!(error instanceof InputError)) throw error;
+		context.addIssue({ code: 'custom', message: error.message });
+		return z.NEVER;
+	}
+});
+
+/** A number that has to be there. */
+export const neededNumber = (missing: string) =>
+	z.string(missing).transform((text, context) => {
+		const value = decimal(text);
+		if (text.trim() !== '' && Number.isFinite(value)) return value;
+		context.addIssue({ code: 'custom', message: missing });
+		return z.NEVER;
+	});
 
 /** The file of a form. @throws Fault at file, in the given words, where none was chosen. */
 export async function uploaded(

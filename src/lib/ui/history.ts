@@ -71,6 +71,40 @@ const SENTENCES: Record<string, (payload: Payload) => string> = {
 	'seal.checked': (p) => `Seal check: ${text(p.outcome)}, ${text(p.attempts)} attempts`,
 	'bench.started': (p) => `Bench test started: ${text(p.recipe)}`,
 	'bench.judged': (p) => `Bench test ${text(p.recipe)}: ${text(p.outcome)}. ${text(p.why)}`,
+	'cylinder.entered': (p) => `Stamp entered: ${text(p.waterVolumeL)} L, ${text(p.ratedBar)} bar`,
+	'cylinder.corrected': (p) =>
+		`Stamp corrected: ${text(p.waterVolumeL)} L, ${text(p.ratedBar)} bar`,
+	'cylinder.tested': (p) =>
+		`Periodic test of ${text(p.testedOn)} ${p.passed ? 'passed' : 'failed'}${p.stamp ? `, stamp ${text(p.stamp)}` : ''}`,
+	'cylinder.pressure': (p) =>
+		p.bar === null
+			? 'Nobody knows what is left in it'
+			: `${text(p.bar)} bar${p.entered ? `, written as ${text(p.entered)}` : ''}, ${text(p.why)}`,
+	'cylinder.looked-inside': () => 'Looked at inside',
+	'cylinder.brought': (p) => `${text(p.tag)} brought from ${text(p.from)} to ${text(p.to)}`,
+	'fill.started': (p) =>
+		`Looked at and put on the panel with ${text(p.startBar)} bar, batch ${text(p.batch)}`,
+	'fill.bank': (p) => `Bank ${text(p.bank)} opened to it`,
+	'fill.pumped': (p) => `Bank ${text(p.bank)} pumped up`,
+	'fill.ended': (p) =>
+		`Filled to ${text(p.endBar)} bar at ${text(p.endC)} °C, ${text(p.settledBar)} bar when cool: ${text(p.outcome)}`,
+	'air-source.added': (p) => `Source of air added: ${text(p.name)}`,
+	'air.tested': (p) => `Air of ${text(p.source)} tested: ${text(p.outcome)}`,
+	'air.failed': (p) => `Held: the air of ${text(p.source)} failed its test`,
+	'air.worked-on': (p) => `${text(p.source)} worked on: ${text(p.what)}`,
+	'rig.changed': () => 'Written down how the rig is put together',
+	'rig.sorbent-changed': (p) => `Sorbent and filters changed on ${text(p.on)}. ${text(p.note)}`,
+	'rig.alarm-tested': (p) =>
+		`Alarm tested on ${text(p.on)}: ${p.passed ? 'sounds' : 'failed'}. ${text(p.note)}`,
+	'entry.team-in': (p) => `Team sent in: ${text(p.task)}`,
+	'entry.worn': (p) => `Worn by ${text(p.wearer)}: ${text(p.task)}`,
+	'entry.pressure': (p) =>
+		`${text(p.wearer)} told ${text(p.bar)} bar${p.entered ? `, as ${text(p.entered)}` : ''}`,
+	'entry.turned': (p) => `Team turned: ${text(p.task)}`,
+	'entry.alarm': (p) => `Alarm for ${text(p.wearer)}: ${text(p.alarm)}`,
+	'entry.alarm-seen': (p) => `Alarm for ${text(p.wearer)} seen: ${text(p.alarm)}`,
+	'entry.out': (p) =>
+		`${text(p.wearer)} out after ${text(p.minutes)} min with ${text(p.endBar)} bar${typeof p.lPerMin === 'number' ? `, ${p.lPerMin} L/min` : ''}`,
 	'plan.made': (p) => `Hazard plan made: ${text(p.task)}`,
 	'plan.changed': (p) => `Hazard plan changed: ${text(p.task)}, version ${text(p.version)}`
 };

@@ -26,6 +26,11 @@ export const FILTER_LINKS = [
 /** The parts of the air section. */
 export const AIR_LINKS = [
 	{ href: '/air', name: 'Duration' },
-	{ href: '/air/filling', name: 'Filling' },
+	{ href: '/air/board', name: 'Entry board' },
+	{ href: '/air/filling', name: 'Fill room' },
+	{ href: '/air/cylinders', name: 'Cylinders' },
+	{ href: '/air/tests', name: 'Air tests' },
+	{ href: '/air/airlines', name: 'Airlines' },
+	{ href: '/air/banks', name: 'Banks' },
 	{ href: '/air/hoses', name: 'Hoses' }
 ] as const;

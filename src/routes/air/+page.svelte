@@ -2,6 +2,7 @@
 	/** How long a set lasts: litres and minutes of cylinders side by side, and what the set weighs. */
 	import { CONSUMPTIONS, cylinderContent, cylinderDuration, WARNING_BAR } from '$core/air/content';
 	import { MOST_SET_KG, setWeight } from '$core/air/set-weight';
+	import { readPressure } from '$core/units/pressure';
 	import { readableNumber } from '$core/units/number';
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -9,9 +10,12 @@
 	import { axis, line } from '$lib/ui/chart/parts';
 	import { typedNumber } from '$lib/ui/form/number';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
+	import PressureField from '$lib/ui/form/PressureField.svelte';
+	import RealAir from './RealAir.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { untrack } from 'svelte';
 	import X from '@lucide/svelte/icons/x';
 
 	interface Row {
@@ -21,12 +25,18 @@
 		bar: string;
 		kg: string;
 	}
-	let next = 4;
-	let rows = $state<Row[]>([
-		{ id: 1, count: '1', litres: '6.8', bar: '300', kg: '4.5' },
-		{ id: 2, count: '2', litres: '6.8', bar: '300', kg: '4.5' },
-		{ id: 3, count: '1', litres: '10', bar: '200', kg: '11.5' }
-	]);
+	let { data } = $props();
+	const usual = [
+		{ count: '1', litres: '6.8', bar: '300', kg: '4.5' },
+		{ count: '2', litres: '6.8', bar: '300', kg: '4.5' },
+		{ count: '1', litres: '10', bar: '200', kg: '11.5' }
+	];
+	let next = 10;
+	let rows = $state<Row[]>(
+		untrack(() => [...data.cylinders, ...usual.slice(0, 3 - data.cylinders.length)]).map(
+			(row, i) => ({ ...row, id: i + 1 })
+		)
+	);
 	let chosen = $state(1);
 	let rate = $state('40');
 	let warning = $state(String(WARNING_BAR));
@@ -44,23 +54,24 @@
 		temperatureC: 'Temperature',
 		consumptionLPerMin: 'Consumption'
 	};
-	const common = $derived({
-		warningBar: typedNumber(warning),
+	const even = $derived({
 		consumptionLPerMin: typedNumber(rate),
 		temperatureC: typedNumber(celsius)
 	});
 
 	function work(row: Row) {
 		const [count, waterVolumeL] = [typedNumber(row.count), typedNumber(row.litres)];
-		const [startBar, emptyKg] = [typedNumber(row.bar), typedNumber(row.kg)];
-		const cylinder = { waterVolumeL, count, temperatureC: common.temperatureC };
+		const emptyKg = typedNumber(row.kg);
+		const cylinder = { waterVolumeL, count, temperatureC: even.temperatureC };
 		try {
+			const startBar = readPressure(row.bar, 'startBar').bar;
+			const common = { ...even, warningBar: readPressure(warning, 'warningBar').bar };
 			const minutes = cylinderDuration({ ...cylinder, ...common, startBar });
 			const content = cylinderContent({ ...cylinder, fromBar: startBar });
 			const falls = Array.from({ length: POINTS + 1 }, (_, i) => {
 				const toBar = startBar * (1 - i / POINTS);
 				const { freeLitres } = cylinderContent({ ...cylinder, fromBar: startBar, toBar });
-				return { x: freeLitres / common.consumptionLPerMin, y: toBar };
+				return { x: freeLitres / even.consumptionLPerMin, y: toBar };
 			});
 			const weight = Number.isFinite(emptyKg)
 				? setWeight(
@@ -68,7 +79,7 @@
 						Array.from({ length: count }, () => ({ emptyKg, waterVolumeL, pressureBar: startBar }))
 					)
 				: null;
-			return { row, startBar, minutes, content, falls, weight };
+			return { row, startBar, warningBar: common.warningBar, minutes, content, falls, weight };
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
 			return { row, fault: `${FIELDS[error.path] ?? error.path}: ${error.message}` };
@@ -80,6 +91,23 @@
 </script>
 
 <svelte:head><title>Duration · Grevan</title></svelte:head>
+<form method="get" class="mt-4 flex flex-wrap items-end gap-3">
+	<label
+		><span class="label">Card of a set</span><input
+			name="set"
+			value={data.set}
+			placeholder="scan its tag"
+			autocomplete="off"
+			class="tag w-40 uppercase placeholder:font-sans placeholder:normal-case"
+		/></label
+	>
+	<button class="button">Show</button>
+	{#if data.set}<p class="pb-2">
+			{data.cylinders.length
+				? `${data.set} stands first, with what was last read on its cylinder.`
+				: `No cylinder with its stamp on record is on ${data.set}.`}
+		</p>{/if}
+</form>
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_20rem]">
 	<section aria-labelledby="cylinders">
 		<h2 id="cylinders">Cylinders side by side</h2>
@@ -102,7 +130,7 @@
 						>
 						<NumberField label="Cylinders" bind:value={row.count} width="w-20" />
 						<NumberField label="Water, L" bind:value={row.litres} width="w-24" />
-						<NumberField label="Start, bar" bind:value={row.bar} width="w-24" />
+						<PressureField label="Start, bar" bind:value={row.bar} width="w-24" />
 						<NumberField label="Empty, kg each" bind:value={row.kg} width="w-24" />
 						{#if !one.fault && one.minutes}
 							<div class="ml-auto pb-2 text-right">
@@ -152,7 +180,7 @@
 								'if p·V held',
 								[
 									{ x: 0, y: shown.startBar ?? 0 },
-									{ x: (shown.content?.idealLitres ?? 0) / common.consumptionLPerMin, y: 0 }
+									{ x: (shown.content?.idealLitres ?? 0) / even.consumptionLPerMin, y: 0 }
 								],
 								c.soft,
 								{ dash: [3, 4], width: 1.5 }
@@ -160,8 +188,8 @@
 							line(
 								'warning',
 								[
-									{ x: 0, y: common.warningBar },
-									{ x: end, y: common.warningBar }
+									{ x: 0, y: shown.warningBar ?? 0 },
+									{ x: end, y: shown.warningBar ?? 0 }
 								],
 								c.held,
 								{ dash: [7, 5] }
@@ -178,6 +206,7 @@
 				})}
 			/>
 		{/if}
+		<RealAir celsius={even.temperatureC} />
 	</section>
 	<aside class="grid grid-cols-[minmax(0,1fr)] content-start gap-4">
 		<fieldset class="grid gap-3 rounded border-2 border-ink bg-sheet p-4">
@@ -196,8 +225,22 @@
 						onclick={() => (rate = String(work.lPerMin))}>{work.name} {work.lPerMin}</button
 					>{/each}
 			</div>
+			{#if data.known.length}<label
+					><span class="label">As measured of a wearer</span><select
+						class="w-full"
+						onchange={(event) => {
+							if (event.currentTarget.value) rate = event.currentTarget.value;
+						}}
+						><option value="">nobody</option>{#each data.known as one (one.wearer)}<option
+								value={one.pessimisticLPerMin.toFixed(0)}
+								>{one.wearer}, pessimistic {one.pessimisticLPerMin.toFixed(0)}</option
+							><option value={one.meanLPerMin.toFixed(0)}
+								>{one.wearer}, mean {one.meanLPerMin.toFixed(0)}</option
+							>{/each}</select
+					></label
+				>{/if}
 			<div class="grid grid-cols-2 gap-3">
-				<NumberField label="Warning, bar" bind:value={warning} width="w-full" />
+				<PressureField label="Warning, bar" bind:value={warning} width="w-full" />
 				<NumberField label="Air, °C" bind:value={celsius} width="w-full" />
 			</div>
 			<NumberField label="Frame, mask, valve, kg" bind:value={restKg} width="w-28" />

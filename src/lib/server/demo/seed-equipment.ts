@@ -7,6 +7,7 @@ import { plusDays } from '../../../core/plan/calendar.ts';
 import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
 import { markSigned } from '../db/queries/seed.ts';
 import { PLACES } from './scenario.ts';
+import { seedAir } from './seed-air.ts';
 import { seedBench } from './seed-bench.ts';
 import { inChunks, type Seed } from './seed.ts';
 
@@ -98,7 +99,9 @@ export async function seedEquipment(seed: Seed): Promise<string[]> {
 			pieces.filter((p) => p.family === 'ba-set' || round < ROUNDS),
 			round
 		);
-	await seedBench(seed, new Map(pieces.map((piece) => [piece.tag, piece.id])));
+	const idOf = new Map(pieces.map((piece) => [piece.tag, piece.id]));
+	await seedBench(seed, idOf);
+	await seedAir(seed, idOf);
 	return pieces.map((piece) => piece.id);
 }
 

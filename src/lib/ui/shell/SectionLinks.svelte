@@ -7,11 +7,15 @@
 		links: readonly { href: string; name: string }[];
 	}
 	let { label, links }: Props = $props();
+	/** What lies below a part belongs to it; the first page of a section stands for itself only. */
+	const isHere = (href: string) =>
+		page.url.pathname === href ||
+		(href.lastIndexOf('/') > 0 && page.url.pathname.startsWith(`${href}/`));
 </script>
 
 <nav aria-label={label} class="no-print flex flex-wrap gap-x-1 border-b border-rule">
 	{#each links as link (link.href)}
-		{@const here = page.url.pathname === link.href}
+		{@const here = isHere(link.href)}
 		<a
 			href={link.href}
 			aria-current={here ? 'page' : undefined}

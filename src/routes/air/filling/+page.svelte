@@ -1,243 +1,312 @@
 <script lang="ts">
-	/** Where to stop a hot fill, and how far banks go by one strategy or another. */
-	import { bankPlan, type CascadeFill, type Strategy } from '$core/air/cascade';
-	import { fillTarget } from '$core/air/settle';
-	import { READY_SHARE } from '$core/bench/breathing-apparatus';
-	import { InputError } from '$core/verdict';
-	import Chart from '$lib/ui/chart/Chart.svelte';
-	import { axis, line } from '$lib/ui/chart/parts';
-	import { typedNumber } from '$lib/ui/form/number';
-	import NumberField from '$lib/ui/form/NumberField.svelte';
-	import Reading from '$lib/ui/reading/Reading.svelte';
-	import X from '@lucide/svelte/icons/x';
+	/** The fill room: empties, the look at each, the panel with its banks, what was filled. */
+	import { onMount, untrack } from 'svelte';
+	import { deserialize } from '$app/forms';
+	import { invalidateAll } from '$app/navigation';
+	import { format } from 'date-fns';
+	import type { FillTarget } from '$core/air/settle';
+	import { mean } from '$core/stats/sample';
+	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import ScanForm from '$lib/ui/form/ScanForm.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { SOURCE_MARKS } from '$lib/ui/air/marks';
+	import Banks from './Banks.svelte';
+	import Look from './Look.svelte';
+	import Running from './Running.svelte';
 
-	let rated = $state('300');
-	let maximum = $state('450');
-	let celsius = $state('40');
+	let { data } = $props();
+	let reading = $state.raw(untrack(() => data.panel.reading));
+	let target = $state.raw<FillTarget | null>(null);
+	let points = $state.raw<{ s: number; bar: number; c: number }[]>([]);
+	let heard = $state(true);
+	let chosen = $state<string | null>(null);
+	let busy = $state(false);
+	let fault = $state<{ message: string } | null>(null);
+	let said = $state('');
+	let sourceId = $state(untrack(() => data.sources[0]?.source.id ?? ''));
 
-	let next = 4;
-	let banks = $state([
-		{ id: 1, litres: '50', bar: '200' },
-		{ id: 2, litres: '50', bar: '250' },
-		{ id: 3, litres: '50', bar: '300' }
-	]);
-	let litres = $state('6.8');
-	let arrives = $state('50');
-	let full = $state('300');
-
-	interface Fault {
-		path: string;
-		message: string;
-	}
-	/** What a computation gives, or which field is at fault. */
-	function tried<T>(work: () => T): { value: T; fault?: never } | { fault: Fault; value?: never } {
-		try {
-			return { value: work() };
-		} catch (error) {
-			if (!(error instanceof InputError)) throw error;
-			return { fault: { path: error.path, message: error.message } };
-		}
-	}
-	const target = $derived(
-		tried(() => fillTarget(typedNumber(rated), typedNumber(maximum), typedNumber(celsius)))
-	);
-	const at = (path: string) =>
-		target.fault?.path === path || (path === 'ratedBar' && target.fault?.path === 'pressureBar')
-			? target.fault.message
-			: null;
-
-	const STRATEGIES: { strategy: Strategy; name: string }[] = [
-		{ strategy: 'cascade', name: 'Cascade, from the lowest up' },
-		{ strategy: 'single bank', name: 'Always from the fullest' }
-	];
-	const plans = $derived(
-		STRATEGIES.map(({ strategy, name }) => ({
-			strategy,
-			name,
-			...tried(() =>
-				bankPlan({
-					strategy,
-					banks: banks.map((bank) => ({
-						waterVolumeL: typedNumber(bank.litres),
-						pressureBar: typedNumber(bank.bar)
-					})),
-					cylinder: { waterVolumeL: typedNumber(litres), pressureBar: typedNumber(arrives) },
-					ratedBar: typedNumber(rated),
-					targetBar: typedNumber(rated),
-					fullBar: typedNumber(full)
-				})
-			)
+	const source = $derived(data.sources.find((s) => s.source.id === sourceId) ?? data.sources[0]);
+	const queue = $derived(data.queue.rows.filter((row) => row.tag !== data.open?.tag));
+	const looking = $derived(queue.find((row) => row.tag === chosen) ?? null);
+	const banks = $derived(
+		(reading?.banksBar ?? []).map((bar, i) => ({
+			...(source?.source.banks[i] ?? { waterVolumeL: 50, fullBar: 300 }),
+			bar
 		}))
 	);
-	const cascade = $derived(plans[0]);
-	/** A value after each fill. */
-	const after = (value: (step: CascadeFill) => number) =>
-		(cascade?.value?.steps ?? []).map((step, i) => ({ x: i + 1, y: value(step) }));
-	const DASHES = [[], [6, 4], [2, 3], [10, 4]];
-	const where = (fault: Fault) => {
-		const bank = /^banks\[(\d+)\]/.exec(fault.path);
-		return bank ? `Bank ${Number(bank[1]) + 1}: ${fault.message}` : fault.message;
-	};
+	/** What cylinders of the queue are like, for counting how far the banks go. */
+	const usual = $derived.by(() => {
+		const known = queue.flatMap((row) => (row.cylinder ? [row.cylinder] : []));
+		const like = known[0];
+		const left = known.flatMap((row) => (row.pressureBar === null ? [] : [row.pressureBar]));
+		return {
+			...{ waterVolumeL: like?.waterVolumeL ?? 6.8, pressureBar: left.length ? mean(left) : 50 },
+			ratedBar: like?.ratedBar ?? 300
+		};
+	});
+
+	interface Said {
+		reading: typeof reading;
+		target: FillTarget | null;
+		points: typeof points;
+		first: number;
+		fillId: string | null;
+	}
+	onMount(() => {
+		if (!data.connected) return;
+		const events = new EventSource('/api/fill/events');
+		events.onmessage = (event) => {
+			heard = true;
+			const now = JSON.parse(String(event.data)) as Said;
+			reading = now.reading;
+			target = now.target;
+			points = now.first === 0 ? now.points : [...points, ...now.points];
+			// Another screen began or ended a fill.
+			if (now.fillId !== (data.open?.fill.id ?? null) && !busy) void invalidateAll();
+		};
+		events.onerror = () => (heard = false);
+		return () => events.close();
+	});
+
+	async function send(action: string, fields: Record<string, string>): Promise<unknown> {
+		busy = true;
+		fault = null;
+		try {
+			const body = new FormData();
+			for (const [name, value] of Object.entries(fields)) body.set(name, value);
+			const answer = await fetch(`?/${action}`, {
+				method: 'POST',
+				headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
+				body
+			});
+			const result = deserialize<{ result: unknown }, { fault?: { message: string } }>(
+				await answer.text()
+			);
+			if (result.type === 'failure') fault = result.data?.fault ?? null;
+			else if (result.type === 'error') fault = { message: 'The server failed; look again.' };
+			else if (result.type === 'success') {
+				await invalidateAll();
+				return result.data?.result ?? true;
+			}
+		} catch {
+			fault = { message: 'The server could not be reached. Do it again.' };
+		} finally {
+			busy = false;
+		}
+		return undefined;
+	}
+	async function begin(tag: string) {
+		said = '';
+		const ok = await send('start', {
+			...{ id: crypto.randomUUID(), tag, looked: 'yes' },
+			sourceId: source?.source.id ?? ''
+		});
+		if (ok !== undefined) chosen = null;
+	}
+	async function finish(hand: { bar: string; celsius: string } | null) {
+		const tag = data.open?.tag ?? '';
+		const done = (await send('finish', {
+			id: data.open?.fill.id ?? '',
+			...(hand ? { ...hand, byHand: 'yes' } : {})
+		})) as { filled: { outcome: string; settledBar: number } } | undefined;
+		if (!done) return;
+		const bar = Math.round(done.filled.settledBar);
+		said =
+			done.filled.outcome === 'full'
+				? `${tag} is full: ${bar} bar when cool. It goes on the rack.`
+				: `${tag} is short: ${bar} bar when cool, below nine tenths. It stays in the queue; pump up a bank.`;
+		points = [];
+	}
 </script>
 
-<svelte:head><title>Filling · Grevan</title></svelte:head>
-<section class="mt-5" aria-labelledby="hot">
-	<h2 id="hot">Stop a hot fill at</h2>
-	<div class="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-		<NumberField
-			label="Rated, bar at 15 °C"
-			fault={at('ratedBar')}
-			bind:value={rated}
-			width="w-28"
-		/>
-		<NumberField
-			label="Maximum, bar at 65 °C"
-			fault={at('maximumBar')}
-			hint="On its stamp."
-			bind:value={maximum}
-			width="w-28"
-		/>
-		<NumberField
-			label="Cylinder now, °C"
-			fault={at('temperatureC')}
-			bind:value={celsius}
-			width="w-28"
-		/>
-		{#if target.value}
-			<div class="ml-auto flex flex-wrap gap-x-8 gap-y-2" aria-live="polite">
-				<Reading label="Stop at" value={target.value.stopAtBar.toFixed(0)} unit="bar" />
-				<Reading
-					label="Cool, at 15 °C"
-					value={target.value.settledBar.toFixed(0)}
-					unit="bar"
-					large={false}
-				/>
-				<Reading
-					label="At 65 °C"
-					value={target.value.developedBar.toFixed(0)}
-					unit="bar"
-					large={false}
-				/>
-			</div>
-		{/if}
-	</div>
-	{#if target.value?.limitedBy === 'maximum'}<p class="mt-2 font-semibold text-due">
-			Its maximum decides: filled to its rated pressure it would develop too much at 65 °C.
+<svelte:head><title>Fill room · Grevan</title></svelte:head>
+<div class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2">
+	{#if data.sources.length > 1}<label class="flex items-center gap-2"
+			><span class="font-semibold">Air from</span><select bind:value={sourceId}
+				>{#each data.sources as { source: one } (one.id)}<option value={one.id}>{one.name}</option
+					>{/each}</select
+			></label
+		>{:else if source}<b>{source.source.name}</b>{/if}
+	{#if source}
+		<span class="inline-flex items-center gap-2"
+			><StateMark state={SOURCE_MARKS[source.state.outcome]} /><a
+				class="linkish"
+				href="/air/tests/{source.source.id}">{source.state.reasons[0]?.text}</a
+			></span
+		>
+	{:else}<p>
+			No source of air fills cylinders yet. Add one under <a class="linkish" href="/air/tests"
+				>Air tests</a
+			>.
 		</p>{/if}
-	<p class="text-soft mt-2 max-w-[50rem]">
-		Fill slowly. The test date, the life, the visual check and what is left in it come first.
-	</p>
-</section>
-<div class="mt-8 grid gap-10 lg:grid-cols-[24rem_minmax(0,1fr)]">
-	<section aria-labelledby="banks">
-		<h2 id="banks">Banks</h2>
+	{#if data.batches[0] && !data.batches[0].batch.closedAt}<span class="text-soft"
+			>Batch {data.batches[0].batch.number}, {data.batches[0].fills} filled</span
+		>{/if}
+	<span class="text-soft ml-auto"
+		>{data.connected
+			? heard
+				? data.panel.says
+				: 'The panel is not heard; trying again'
+			: 'No panel: fills are written down by hand'}</span
+	>
+</div>
+<div class="mt-4 grid gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
+	<section aria-labelledby="queue" class="grid content-start gap-3">
+		<h2 id="queue">To be filled, {queue.length}</h2>
+		{#if data.mayFill}<ScanForm
+				action="?/queue"
+				field="empty"
+				label="Another empty"
+				button="In"
+				placeholder="scan"
+			/>{/if}
+		{#if queue.length === 0}<p>Nothing waits. Scan an empty cylinder to put it here.</p>{/if}
 		<ul>
-			{#each banks as bank, i (bank.id)}
-				<li class="rowline flex items-end gap-3 py-2">
-					<span class="w-16 pb-3 font-semibold">Bank {i + 1}</span>
-					<NumberField label="Water, L" bind:value={bank.litres} width="w-20" />
-					<NumberField label="Now, bar" bind:value={bank.bar} width="w-20" />
-					{#if banks.length > 1}<button
-							type="button"
-							class="button ml-auto px-3!"
-							aria-label="Leave out bank {i + 1}"
-							onclick={() => (banks = banks.filter((b) => b.id !== bank.id))}
-							><X size={18} aria-hidden="true" /></button
-						>{/if}
+			{#each queue as row (row.id)}
+				<li class="rowline">
+					<button
+						type="button"
+						class="flex min-h-12 w-full flex-wrap items-center gap-x-3 py-1 text-left hover:bg-tint {chosen ===
+						row.tag
+							? 'bg-tint font-bold'
+							: ''}"
+						aria-pressed={chosen === row.tag}
+						onclick={() => (chosen = row.tag)}
+					>
+						<StateMark state={row.mayFill?.outcome === 'may' ? 'good' : 'held'} />
+						<span class="tag">{row.tag}</span>
+						<span class="font-mono"
+							>{row.cylinder?.pressureBar === null || row.cylinder === null
+								? '?'
+								: `${Math.round(row.cylinder.pressureBar)} bar`}</span
+						>
+						{#if row.mayFill?.outcome !== 'may'}<span class="w-full pl-8 text-[0.92rem]"
+								>{row.mayFill?.reasons[0]?.text ?? 'Its stamp is not on record.'}</span
+							>{/if}
+					</button>
 				</li>
 			{/each}
 		</ul>
-		<button
-			type="button"
-			class="button mt-3"
-			onclick={() => (banks = [...banks, { id: next++, litres: '50', bar: full }])}
-			>Another bank</button
-		>
-		<h2 class="mt-6">Each cylinder</h2>
-		<div class="mt-1 flex flex-wrap gap-3">
-			<NumberField label="Water, L" bind:value={litres} width="w-20" />
-			<NumberField label="Comes with, bar" bind:value={arrives} width="w-28" />
-			<NumberField label="Banks full at, bar" bind:value={full} width="w-28" />
-		</div>
 	</section>
-	<section aria-labelledby="how-far">
-		<h2 id="how-far">How far they go: cylinders to nine tenths of {rated} bar</h2>
-		{#if cascade?.fault}<p class="mt-2 font-semibold text-held" role="alert">
-				{where(cascade.fault)}
-			</p>{:else}
-			<div class="mt-2 flex flex-wrap gap-x-10 gap-y-3" aria-live="polite">
-				{#each plans as plan (plan.strategy)}{#if plan.value}
-						<Reading
-							label={plan.name}
-							value={String(plan.value.fills)}
-							unit={plan.value.fills === 1 ? 'cylinder' : 'cylinders'}
-							large={plan.strategy === 'cascade'}
-						/>{/if}{/each}
-			</div>
-			{#if cascade?.value}
-				<p class="mt-3 text-[1.1rem]">
-					{#if cascade.value.repump !== null}Then pump up <b>bank {cascade.value.repump + 1}</b>: it
-						gives the most cylinders more.{:else if cascade.value.fills === 0}No single bank pumped
-						up is enough.{:else}They last for {cascade.value.fills} and more.{/if}
-				</p>
-				{#if cascade.value.steps.length}
-					<Chart
-						height={300}
-						label="Pressure of each bank and of each filled cylinder, fill after fill"
-						table={{
-							head: ['Fill', 'Cylinder, bar', ...banks.map((_, i) => `Bank ${i + 1}, bar`)],
-							rows: cascade.value.steps.map((s, i) => [
-								String(i + 1),
-								s.finalBar.toFixed(1),
-								...s.banksBar.map((b) => b.toFixed(1))
-							])
-						}}
-						config={(c) => ({
-							type: 'scatter',
-							data: {
-								datasets: [
-									{
-										...line(
-											'cylinder',
-											after((s) => s.finalBar),
-											c.accent,
-											{ width: 3 }
-										),
-										pointRadius: 4,
-										backgroundColor: c.accent
-									},
-									line(
-										'nine tenths',
-										after(() => READY_SHARE * typedNumber(rated)),
-										c.held,
-										{ dash: [7, 5] }
-									),
-									...banks.map((_, i) =>
-										line(
-											`bank ${i + 1}`,
-											after((s) => s.banksBar[i] ?? 0),
-											c.ink,
-											{
-												width: 1.5,
-												dash: DASHES[i % DASHES.length] ?? []
-											}
-										)
-									)
-								]
-							},
-							options: {
-								plugins: {
-									legend: { position: 'bottom', labels: { color: c.ink, boxHeight: 2 } }
-								},
-								scales: {
-									x: { min: 1, ticks: { precision: 0 }, ...axis(c, 'fill') },
-									y: { ...axis(c, 'bar') }
-								}
-							}
-						})}
+	<div class="grid content-start gap-6">
+		{#if said}<div role="status"><Notice kind="plain"><p>{said}</p></Notice></div>{/if}
+		<FormFault {fault} />
+		<div class="grid gap-6 xl:grid-cols-[minmax(0,1fr)_17rem]">
+			<div>
+				{#if data.open}
+					<Running
+						tag={data.open.tag}
+						source={data.open.source.name}
+						startBar={data.open.fill.startBar}
+						ratedBar={data.open.cylinder.ratedBar}
+						reading={data.connected && heard ? reading : null}
+						{target}
+						{points}
+						{busy}
+						onbank={(bank) =>
+							void send('bank', { fillId: data.open?.fill.id ?? '', bank: String(bank) })}
+						onfinish={(hand) => void finish(hand)}
 					/>
+				{:else if looking}
+					{#key looking.tag}<Look
+							tag={looking.tag}
+							verdict={looking.mayFill}
+							steps={data.steps}
+							{busy}
+							ongood={() => void begin(looking.tag)}
+							onreject={(step, code) =>
+								void send('reject', { id: crypto.randomUUID(), tag: looking.tag, step, code })}
+							onback={() => void send('unqueue', { tag: looking.tag })}
+						/>{/key}
+				{:else}
+					<p class="text-[1.1rem]">
+						{queue.length
+							? 'Choose a cylinder of the queue: look at it, then it goes on the panel.'
+							: 'Nothing on the panel.'}
+					</p>
 				{/if}
+			</div>
+			{#if banks.length}<Banks
+					{banks}
+					openBank={reading?.openBank ?? null}
+					pumpedBank={reading?.pumpedBank ?? null}
+					cylinder={usual}
+					ratedBar={usual.ratedBar}
+					onpump={data.mayFill ? (bank) => void send('pump', { bank: String(bank) }) : null}
+				/>{/if}
+		</div>
+		<section aria-labelledby="log">
+			<h2 id="log">Filled last</h2>
+			{#if data.log.length === 0}<p>Nothing yet.</p>{:else}
+				<div class="overflow-x-auto" tabindex="-1" role="region" aria-label="Fill log">
+					<table class="w-full min-w-[40rem] text-left">
+						<thead class="text-soft text-[0.88rem]"
+							><tr
+								><th class="pr-3 font-semibold">When</th><th class="pr-3 font-semibold">Tag</th><th
+									class="pr-3 text-right font-semibold">From</th
+								><th class="pr-3 text-right font-semibold">To</th><th
+									class="pr-3 text-right font-semibold">°C</th
+								><th class="pr-3 text-right font-semibold">Cool</th><th class="pr-3 font-semibold"
+									>Batch</th
+								><th class="font-semibold">By</th></tr
+							></thead
+						>
+						<tbody>
+							{#each data.log.slice(0, 12) as { fill, tag, batch, by } (fill.id)}<tr
+									class="border-t border-rule"
+									><td class="py-1 pr-3"
+										>{fill.endedAt ? format(fill.endedAt, 'd MMM HH:mm') : ''}</td
+									><td class="pr-3"
+										><a class="tag inline-flex min-h-9 items-center" href="/air/cylinders/{tag}"
+											>{tag}</a
+										></td
+									><td class="pr-3 text-right font-mono">{Math.round(fill.startBar)}</td><td
+										class="pr-3 text-right font-mono">{Math.round(fill.endBar ?? 0)}</td
+									><td class="pr-3 text-right font-mono">{Math.round(fill.endC ?? 0)}</td><td
+										class="pr-3 text-right font-mono font-semibold"
+										>{Math.round(fill.settledBar ?? 0)}{fill.outcome === 'short'
+											? ' short'
+											: ''}</td
+									><td class="pr-3">{batch}</td><td>{by}</td></tr
+								>{/each}
+						</tbody>
+					</table>
+				</div>
 			{/if}
+		</section>
+		{#if data.connected && data.mayFill}
+			<details class="no-print">
+				<summary class="linkish min-h-11 cursor-pointer content-center text-[0.9rem]"
+					>Simulated panel</summary
+				>
+				<form
+					class="flex flex-wrap items-end gap-3"
+					onsubmit={(event) => {
+						event.preventDefault();
+						const fields = new FormData(event.currentTarget);
+						void send('simulate', {
+							speed: String(fields.get('speed')),
+							fault: String(fields.get('fault'))
+						});
+					}}
+				>
+					<label
+						><span class="label">Times as fast</span><input
+							name="speed"
+							value="20"
+							inputmode="numeric"
+							class="w-24 font-mono"
+						/></label
+					>
+					<label
+						><span class="label">Fault</span><select name="fault"
+							>{#each data.panelFaults as one (one)}<option>{one}</option>{/each}</select
+						></label
+					>
+					<button class="button">Set</button>
+				</form>
+			</details>
 		{/if}
-	</section>
+	</div>
 </div>

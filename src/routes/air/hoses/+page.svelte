@@ -1,14 +1,16 @@
 <script lang="ts">
 	/** Whether the last wearer of an airline still gets air, and what would help where not. */
 	import { hoseFixes, type HoseFix } from '$core/airline/fixes';
-	import { hoseFlow, judgeHose, LEAST_FLOW_L_PER_MIN, type HoseInput } from '$core/airline/hose';
+	import { judgeHose, LEAST_FLOW_L_PER_MIN, type HoseInput } from '$core/airline/hose';
+	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
+	import { fixWords } from '$lib/ui/air/fix-words';
+	import HoseChart from '$lib/ui/air/HoseChart.svelte';
 	import Because from '$lib/ui/because/Because.svelte';
-	import Chart from '$lib/ui/chart/Chart.svelte';
-	import { axis, line } from '$lib/ui/chart/parts';
 	import Field from '$lib/ui/form/Field.svelte';
 	import { typedNumber } from '$lib/ui/form/number';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
+	import PressureField from '$lib/ui/form/PressureField.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
@@ -23,18 +25,26 @@
 	});
 	let wearing = $state<keyof typeof LEAST_FLOW_L_PER_MIN>('tight-fitting');
 
-	const POINTS = 30;
 	const MOST_WEARERS = 12;
+	/** What was typed in bar; the field itself says what is wrong with it. */
+	function barOf(text: string): number {
+		try {
+			return readPressure(text).bar;
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			return NaN;
+		}
+	}
 	const count = $derived(typedNumber(typed.wearers));
 	const counted = $derived(Number.isInteger(count) && count >= 1 && count <= MOST_WEARERS);
 	const input = $derived<HoseInput>({
-		supplyBar: typedNumber(typed.supplyBar),
+		supplyBar: barOf(typed.supplyBar),
 		boreMm: typedNumber(typed.boreMm),
 		lengthM: typedNumber(typed.lengthM),
 		fittingsEquivalentM: typedNumber(typed.fittingsEquivalentM),
 		flowLPerMin: (counted ? count : 1) * LEAST_FLOW_L_PER_MIN[wearing],
 		temperatureC: typedNumber(typed.temperatureC),
-		leastOutletBar: typedNumber(typed.leastOutletBar),
+		leastOutletBar: barOf(typed.leastOutletBar),
 		wearing
 	});
 	const judged = $derived.by(() => {
@@ -56,29 +66,7 @@
 		}
 		return { verdict, fixes, fault };
 	});
-	const along = $derived.by(() => {
-		const total = input.lengthM;
-		const points: { x: number; y: number }[] = [];
-		for (let i = 0; i <= POINTS; i++) {
-			try {
-				const lengthM = (total * i) / POINTS;
-				const share = (input.fittingsEquivalentM ?? 0) * (i / POINTS);
-				const { outletBar } = hoseFlow({ ...input, lengthM, fittingsEquivalentM: share });
-				points.push({ x: lengthM, y: outletBar });
-			} catch (error) {
-				if (!(error instanceof InputError)) throw error;
-				break;
-			}
-		}
-		return points;
-	});
 	const at = (path: string) => (judged.fault?.path === path ? judged.fault.message : null);
-	const said = (fix: HoseFix) => {
-		if (fix.change === 'wider') return `Hose of ${fix.boreMm} mm bore`;
-		if (fix.change === 'shorter') return `At most ${fix.lengthM} m of it`;
-		if (fix.change === 'more pressure') return `Supply of ${fix.supplyBar} bar`;
-		return fix.wearers === 1 ? 'One wearer only' : `${fix.wearers} wearers only`;
-	};
 	const FIELDS = [
 		['supplyBar', 'Supply, bar'],
 		['boreMm', 'Bore, mm'],
@@ -96,7 +84,17 @@
 		<h2 id="run">A run of hose, all wearers breathing at its end</h2>
 		<div class="mt-2 grid grid-cols-2 gap-4 md:grid-cols-4">
 			{#each FIELDS as [path, label] (path)}
-				<NumberField {label} fault={at(path)} bind:value={typed[path]} width="w-full" />
+				{#if path.endsWith('Bar')}<PressureField
+						{label}
+						fault={at(path)}
+						bind:value={typed[path]}
+						width="w-full"
+					/>{:else}<NumberField
+						{label}
+						fault={at(path)}
+						bind:value={typed[path]}
+						width="w-full"
+					/>{/if}
 			{/each}
 			<Field id="wearing" label="Facepiece">
 				{#snippet children(field)}<select {...field} bind:value={wearing} class="w-full"
@@ -107,34 +105,7 @@
 			</Field>
 		</div>
 		<h2 class="mt-7">Pressure along it</h2>
-		<Chart
-			height={320}
-			label="Pressure in bar along the hose in metres, with what the valve needs"
-			config={(c) => ({
-				type: 'scatter',
-				data: {
-					datasets: [
-						line('in the hose', along, c.accent),
-						line(
-							'the valve needs',
-							[
-								{ x: 0, y: input.leastOutletBar ?? 0 },
-								{ x: input.lengthM, y: input.leastOutletBar ?? 0 }
-							],
-							c.held,
-							{ dash: [7, 5] }
-						)
-					]
-				},
-				options: {
-					plugins: { legend: { position: 'bottom', labels: { color: c.ink, boxHeight: 2 } } },
-					scales: {
-						x: { min: 0, ...axis(c, 'metres') },
-						y: { suggestedMin: 0, ...axis(c, 'bar') }
-					}
-				}
-			})}
-		/>
+		<HoseChart hose={input} />
 	</section>
 	<aside
 		class="grid grid-cols-[minmax(0,1fr)] content-start gap-4 self-start rounded border-2 border-ink bg-sheet p-4"
@@ -176,7 +147,7 @@
 			<section aria-labelledby="fixes" class="border-t border-rule pt-3">
 				<h2 id="fixes">One of these makes it pass</h2>
 				<ul class="mt-1 list-disc pl-5 text-[1.1rem]">
-					{#each judged.fixes as fix (fix.change)}<li>{said(fix)}</li>{/each}
+					{#each judged.fixes as fix (fix.change)}<li>{fixWords(fix)}</li>{/each}
 				</ul>
 			</section>
 		{:else if judged.verdict?.outcome === 'fail'}<p>No single change is enough.</p>{/if}

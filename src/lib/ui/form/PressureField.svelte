@@ -1,0 +1,47 @@
+<script lang="ts">
+	/** A labelled field for a pressure: bar, or another unit where it is named; what it comes to is said below. */
+	import { readPressure } from '$core/units/pressure';
+	import { InputError } from '$core/verdict';
+	import Field from './Field.svelte';
+
+	interface Props {
+		label: string;
+		name?: string;
+		value: string;
+		width?: string;
+		fault?: string | null;
+		hint?: string;
+	}
+	let {
+		label,
+		name,
+		value = $bindable(),
+		width = 'w-28',
+		fault = null,
+		hint = ''
+	}: Props = $props();
+	const id = $props.id();
+	const read = $derived.by(() => {
+		if (value.trim() === '') return null;
+		try {
+			return { ...readPressure(value), fault: null };
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			return { bar: NaN, entered: '', fault: error.message };
+		}
+	});
+	const said = $derived(
+		read && !read.fault && !read.entered.endsWith('bar') ? `${read.bar.toFixed(0)} bar` : hint
+	);
+	const wrong = $derived(read?.fault ?? fault);
+</script>
+
+<Field {id} {label} fault={wrong} {...said ? { hint: said } : {}}>
+	{#snippet children(field)}<input
+			{...field}
+			{name}
+			bind:value
+			autocomplete="off"
+			class="{width} font-mono"
+		/>{/snippet}
+</Field>

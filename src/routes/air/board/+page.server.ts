@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { boardFeed } from '$lib/server/board';
+import { changeWearer, simulateWearers } from '$lib/server/board-keeper';
+import { config } from '$lib/server/config';
+import { may } from '$lib/server/context';
+import {
+	consumptions,
+	enterTeam,
+	leave,
+	seeAlarm,
+	tellPressure,
+	turnTeam
+} from '$lib/server/entries';
+import { listPlaces } from '$lib/server/hazards';
+import { TELEMETRY_FAULTS } from '$lib/server/instruments/telemetry';
+import { optionalNumber, pressureText } from '$lib/server/form-fields';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
+
+const receiver = () => config().GREVAN_TELEMETRY;
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const { db } = context;
+		const [board, known, places] = await Promise.all([
+			boardFeed(db).load(),
+			consumptions(db),
+			listPlaces(db)
+		]);
+		return {
+			board: { ...board, now: Date.now() },
+			known: [...known].map(([wearer, figures]) => ({ wearer, ...figures })),
+			places: places.map(({ id, name }) => ({ id, name })),
+			faults: receiver() ? TELEMETRY_FAULTS : null,
+			mayControl: may(context.actor.role, 'control entries')
+		};
+	});
+
+const wearer = z.object({
+	id: clientId,
+	wearer: z.string().max(80),
+	set: z.string().max(40),
+	litres: optionalNumber((text) => `“${text}” is no number of litres.`).transform((l) => l ?? null),
+	start: pressureText,
+	channel: z.string().max(20)
+});
+const team = z.object({
+	id: clientId,
+	task: z.string().max(120),
+	placeId: z
+		.literal('')
+		.transform(() => null)
+		.or(z.uuid()),
+	marginMin: z.coerce.number('A whole number of minutes.').int().min(0).max(60),
+	wearers: z
+		.string()
+		.transform((text) => JSON.parse(text) as unknown)
+		.pipe(z.array(wearer))
+});
+const told = z.object({
+	id: clientId,
+	wearerId: clientId,
+	pressure: pressureText,
+	corrects: z.string().optional()
+});
+
+/** A deed on the board; its page comes by the stream of events. */
+const deed =
+	<T extends z.ZodType, R>(
+		schema: T,
+		work: (event: RequestEvent, input: z.output<T>) => Promise<R>
+	) =>
+	(event: RequestEvent) =>
+		action(async () => {
+			const result = await work(event, parse(schema, await formBody(event.request)));
+			return { result: result ?? null };
+		});
+
+/** A gauge is told to a tenth of a bar. */
+const tenth = (bar: number) => Number(bar.toFixed(1));
+
+export const actions: Actions = {
+	enter: deed(team, async (event, input) => {
+		const context = contextOf(event);
+		const wearers = input.wearers.map(({ litres, start, ...one }) => ({
+			...{ ...one, waterVolumeL: litres, startBar: tenth(start.bar) }
+		}));
+		await enterTeam(context, event.locals.site, { ...input, wearers });
+		const { teams } = await boardFeed(context.db).load();
+		await simulateWearers(
+			context,
+			receiver(),
+			(teams.find((t) => t.id === input.id)?.wearers ?? []).flatMap(
+				({ channel, startBar, plan }) =>
+					channel
+						? [{ channel, startBar, waterVolumeL: plan.waterVolumeL, lPerMin: plan.lPerMin }]
+						: []
+			)
+		);
+	}),
+	tell: deed(told, (event, { pressure, corrects, ...input }) =>
+		tellPressure(contextOf(event), {
+			...input,
+			...{ bar: tenth(pressure.bar), corrects: corrects === 'yes', entered: pressure.entered }
+		})
+	),
+	turn: deed(z.object({ teamId: clientId }), (event, input) =>
+		turnTeam(contextOf(event), input.teamId)
+	),
+	out: deed(z.object({ wearerId: clientId, pressure: pressureText }), (event, input) =>
+		leave(contextOf(event), event.locals.site, {
+			...{ wearerId: input.wearerId, endBar: tenth(input.pressure.bar) },
+			entered: input.pressure.entered
+		})
+	),
+	seen: deed(z.object({ wearerId: clientId, key: z.string().max(80) }), (event, input) =>
+		seeAlarm(contextOf(event), input)
+	),
+	simulate: deed(
+		z.object({
+			channel: z.string().regex(/^[A-Z0-9-]{1,20}$/, 'Choose the channel.'),
+			lPerMin: z.coerce.number('Litres a minute.').min(0).max(300),
+			fault: z.enum(TELEMETRY_FAULTS),
+			speed: z.coerce.number('Times as fast.').min(1).max(500)
+		}),
+		(event, input) => changeWearer(contextOf(event), receiver(), input)
+	)
+};

@@ -1,0 +1,253 @@
+<script lang="ts">
+	/** The entry board: who is in, what each has left, when each turns, is out, is warned. */
+	import { onMount, untrack } from 'svelte';
+	import { browser } from '$app/environment';
+	import { deserialize } from '$app/forms';
+	import { alarmsOf, teamTurnsAt, type AlarmKind } from '$core/air/entry';
+	import { format } from 'date-fns';
+	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
+	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
+	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import { minutesAndSeconds, serverClock } from '$lib/ui/timer/clock.svelte';
+	import type { Board, BoardTeam } from './board';
+	import NewTeam from './NewTeam.svelte';
+	import WearerRow from './WearerRow.svelte';
+
+	let { data } = $props();
+	let board = $state.raw<Board>(untrack(() => data.board));
+	let live = $state(true);
+	let fault = $state<{ message: string } | null>(null);
+	let opened = $state(untrack(() => data.board.teams.length === 0));
+	const sound = new AlarmSound();
+	/** Without word from the server for so long this screen says that it is cut off, ms. */
+	const SILENT_MS = 12_000;
+	let heardAt = $state(untrack(() => data.board.now));
+
+	/** On the server the clock of pages does not run. */
+	const now = $derived(browser ? serverClock.now : data.board.now);
+	const cutOff = $derived(!live || now - heardAt > SILENT_MS);
+	const alarms = $derived(
+		board.teams.flatMap((team) =>
+			team.wearers
+				.filter((wearer) => wearer.endedAt === null)
+				.flatMap((wearer) =>
+					alarmsOf(wearer.plan, team.turnedAt)
+						.filter((alarm) => alarm.at <= now && typeof wearer.raised[alarm.key] !== 'string')
+						.map((alarm) => ({ ...alarm, wearer }))
+				)
+		)
+	);
+	$effect(() => sound.want(alarms.length > 0));
+
+	onMount(() => {
+		serverClock.set(data.board.now);
+		heardAt = data.board.now;
+		const events = new EventSource('/api/board/events');
+		events.onmessage = (event) => {
+			board = JSON.parse(String(event.data)) as Board;
+			serverClock.set(board.now);
+			heardAt = board.now;
+			live = true;
+		};
+		events.onerror = () => (live = false);
+		return () => {
+			events.close();
+			sound.stop();
+		};
+	});
+
+	interface Refusal {
+		message: string;
+		path?: string;
+	}
+	/** @returns why it was refused; null where it was done */
+	async function send(action: string, fields: Record<string, string>): Promise<Refusal | null> {
+		const body = new FormData();
+		for (const [name, value] of Object.entries(fields)) body.set(name, value);
+		try {
+			const answer = await fetch(`?/${action}`, {
+				method: 'POST',
+				headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
+				body
+			});
+			const result = deserialize<Record<string, unknown>, { fault?: Refusal }>(await answer.text());
+			if (result.type === 'failure')
+				return result.data?.fault ?? { message: 'It was not taken. Do it again.' };
+			if (result.type === 'error') return { message: 'The server failed. Do it again.' };
+			return null;
+		} catch {
+			return { message: 'The server could not be reached. Do it again.' };
+		}
+	}
+	const WORDS: Record<AlarmKind, string> = {
+		'turn back': 'Turn back',
+		'be out': 'Be out now',
+		warning: 'Warning pressure',
+		'telemetry lost': 'Telemetry lost: ask for the gauge',
+		'check gauge': 'Gauge jumped: ask for it'
+	};
+	const inside = (team: BoardTeam) => team.wearers.filter((wearer) => wearer.endedAt === null);
+	/** Who governs a team: the one who has to turn first. */
+	const governs = (team: BoardTeam) => {
+		const turnAt = teamTurnsAt(inside(team).map((wearer) => wearer.plan));
+		return { turnAt, wearer: inside(team).find((wearer) => wearer.plan.turnAt === turnAt) };
+	};
+	const left = (at: number) => {
+		const seconds = Math.ceil((at - now) / 1000);
+		return seconds > 0 ? minutesAndSeconds(seconds) : 'now';
+	};
+	const channels = $derived(
+		board.teams.flatMap(inside).flatMap((wearer) => (wearer.channel ? [wearer.channel] : []))
+	);
+	const ids = () => crypto.randomUUID();
+</script>
+
+<svelte:head><title>Entry board · Grevan</title></svelte:head>
+<div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+	<p class="font-mono text-[1.5rem] font-semibold" aria-label="Server time">
+		{format(now, 'HH:mm:ss')}
+	</p>
+	<p class={cutOff ? 'font-bold text-held' : 'text-soft'} role="status">
+		{cutOff
+			? 'This screen is cut off from the server. Countdowns go on from what it knew last.'
+			: 'live, on the server’s clock'}
+	</p>
+	<button
+		type="button"
+		class={['button', !sound.ready && 'primary']}
+		aria-pressed={sound.ready}
+		onclick={() => void sound.switchOn()}
+		>{sound.ready ? 'Sound is on' : 'Switch the sound on'}</button
+	>
+	<a class="linkish ml-auto inline-flex min-h-11 items-center" href="/air/board/log">Entries kept</a
+	>
+</div>
+<div role="alert" aria-label="Alarms" class="mt-3 grid gap-2">
+	{#each alarms as alarm (`${alarm.wearer.id} ${alarm.key}`)}
+		<div
+			class="flex flex-wrap items-center gap-4 border-[3px] border-held bg-heldtint px-4 py-2"
+			data-alarm={alarm.kind}
+			data-due={alarm.at}
+			data-of={alarm.wearer.id}
+		>
+			<AlarmMark kind={alarm.kind} size={34} />
+			<p class="text-[1.35rem] leading-tight font-bold">
+				{alarm.wearer.wearer}: {WORDS[alarm.kind]}
+			</p>
+			<p>since {format(alarm.at, 'HH:mm:ss')}</p>
+			{#if data.mayControl}<button
+					type="button"
+					class="button ml-auto"
+					onclick={async () =>
+						(fault = await send('seen', { wearerId: alarm.wearer.id, key: alarm.key }))}
+					>Seen</button
+				>{/if}
+		</div>
+	{/each}
+</div>
+<FormFault {fault} />
+{#if board.teams.length === 0}<p class="mt-4 text-[1.1rem]">
+		Nobody is in. Send a team in below; the board then counts each one down to turning back, being
+		out and the warning.
+	</p>{/if}
+{#each board.teams as team (team.id)}
+	{@const first = governs(team)}
+	<section aria-labelledby="team-{team.id}" class="mt-6">
+		<div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-b-2 border-ink pb-1">
+			<h2 id="team-{team.id}" class="text-[1.25rem]! text-ink!">{team.number}. {team.task}</h2>
+			{#if team.place}<span>{team.place}</span>{/if}
+			{#if team.turnedAt}<b>turned {format(team.turnedAt, 'HH:mm:ss')}</b
+				>{:else if first.turnAt !== null}<span
+					>turns in <b class="font-mono text-[1.25rem]">{left(first.turnAt)}</b>, {first.wearer
+						?.wearer} first</span
+				>{/if}
+			<span class="text-soft">out {team.marginMin} min before the warning</span>
+			{#if data.mayControl && !team.turnedAt}<button
+					type="button"
+					class="button ml-auto"
+					onclick={async () => (fault = await send('turn', { teamId: team.id }))}
+					>The team has turned</button
+				>{/if}
+		</div>
+		<ul>
+			{#each team.wearers as wearer (wearer.id)}<WearerRow
+					{wearer}
+					turnedAt={team.turnedAt}
+					{now}
+					mayControl={data.mayControl}
+					ontell={async (wearerId, pressure, corrects) =>
+						(
+							await send('tell', {
+								...{ id: ids(), wearerId, pressure },
+								...(corrects ? { corrects: 'yes' } : {})
+							})
+						)?.message ?? null}
+					onout={async (wearerId, pressure) =>
+						(await send('out', { wearerId, pressure }))?.message ?? null}
+				/>{/each}
+		</ul>
+	</section>
+{/each}
+{#if data.mayControl}
+	<details bind:open={opened} class="mt-8">
+		<summary class="linkish min-h-11 cursor-pointer content-center text-[1.1rem] font-semibold"
+			>Send a team in</summary
+		>
+		<NewTeam
+			places={data.places}
+			known={data.known}
+			telemetry={data.faults !== null}
+			onenter={(fields) => send('enter', fields)}
+		/>
+	</details>
+	{#if data.faults && channels.length}
+		<details class="no-print mt-4">
+			<summary class="linkish min-h-11 cursor-pointer content-center text-[0.9rem]"
+				>Simulated wearers</summary
+			>
+			<form
+				class="flex flex-wrap items-end gap-3"
+				onsubmit={async (event) => {
+					event.preventDefault();
+					const fields = Object.fromEntries(new FormData(event.currentTarget));
+					fault = await send('simulate', fields as Record<string, string>);
+				}}
+			>
+				<label
+					><span class="label">Channel</span><select name="channel"
+						>{#each channels as one (one)}<option>{one}</option>{/each}</select
+					></label
+				>
+				<label
+					><span class="label">Breathes, L/min</span><input
+						name="lPerMin"
+						value="50"
+						class="w-24 font-mono"
+					/></label
+				>
+				<label
+					><span class="label">Telemetry</span><select name="fault"
+						>{#each data.faults as one (one)}<option>{one}</option>{/each}</select
+					></label
+				>
+				<label
+					><span class="label">Times as fast</span><input
+						name="speed"
+						value="1"
+						class="w-24 font-mono"
+					/></label
+				>
+				<button class="button">Set</button>
+			</form>
+		</details>
+	{/if}
+{/if}
+<div class="mt-6 max-w-[50rem]">
+	<Notice kind="caution"
+		><p>
+			The board counts; it does not take the place of the one who keeps in touch with the team. Ask
+			for the gauge often, and turn back by it.
+		</p></Notice
+	>
+</div>

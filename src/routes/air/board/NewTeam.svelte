@@ -1,0 +1,152 @@
+<script lang="ts">
+	/** A team that goes in: what for, and each wearer with set and pressure. */
+	import { cylinderDuration } from '$core/air/content';
+	import { EXPECTED_L_PER_MIN, MARGIN_MIN } from '$core/air/entry';
+	import { readPressure } from '$core/units/pressure';
+	import { InputError } from '$core/verdict';
+	import { typedOrNull } from '$lib/ui/form/number';
+	import PressureField from '$lib/ui/form/PressureField.svelte';
+
+	interface Known {
+		wearer: string;
+		uses: number;
+		meanLPerMin: number;
+		pessimisticLPerMin: number;
+	}
+	interface Props {
+		places: { id: string; name: string }[];
+		known: Known[];
+		telemetry: boolean;
+		onenter: (fields: Record<string, string>) => Promise<{ message: string; path?: string } | null>;
+	}
+	let { places, known, telemetry, onenter }: Props = $props();
+	const fresh = () => ({
+		...{ id: crypto.randomUUID(), wearer: '', set: '', litres: '', start: '', channel: '' }
+	});
+	let id = $state(crypto.randomUUID());
+	let [task, placeId, margin] = $state(['', '', String(MARGIN_MIN)]);
+	let wearers = $state([fresh(), fresh()]);
+	let fault = $state<{ message: string; path?: string } | null>(null);
+	let busy = $state(false);
+	const listId = $props.id();
+
+	const figures = (name: string) => known.find((k) => k.wearer === name.trim());
+	/** Minutes to the warning of one who is about to go in. */
+	function minutes(one: (typeof wearers)[number]): string {
+		try {
+			const litres = typedOrNull(one.litres);
+			if (litres === null || one.start.trim() === '') return '';
+			const rate = figures(one.wearer)?.pessimisticLPerMin ?? EXPECTED_L_PER_MIN;
+			const { minutesToWarning } = cylinderDuration({
+				...{ waterVolumeL: litres, startBar: readPressure(one.start).bar },
+				consumptionLPerMin: rate
+			});
+			return `${Math.floor(minutesToWarning)} min to the warning`;
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			return '';
+		}
+	}
+	const at = (i: number) => (fault?.path?.startsWith(`wearers.${i}.`) ? fault.message : null);
+
+	async function enter(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		fault = await onenter({
+			...{ id, task, placeId, marginMin: margin },
+			wearers: JSON.stringify(wearers.filter((one) => one.wearer.trim() || one.start.trim()))
+		});
+		busy = false;
+		if (fault) return;
+		[id, task, wearers] = [crypto.randomUUID(), '', [fresh(), fresh()]];
+	}
+</script>
+
+<form onsubmit={enter} class="grid gap-4 rounded border-2 border-ink bg-sheet p-4">
+	<div class="flex flex-wrap gap-4">
+		<label class="min-w-60 flex-1"
+			><span class="label">They go in for</span><input
+				bind:value={task}
+				required
+				class="w-full"
+			/></label
+		>
+		<label
+			><span class="label">Place</span><select bind:value={placeId}
+				><option value="">none of the list</option>{#each places as place (place.id)}<option
+						value={place.id}>{place.name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			><span class="label">Out before the warning, min</span><input
+				bind:value={margin}
+				inputmode="numeric"
+				class="w-24 font-mono"
+			/></label
+		>
+	</div>
+	<datalist id={listId}
+		>{#each known as one (one.wearer)}<option value={one.wearer}></option>{/each}</datalist
+	>
+	<ul class="grid gap-3">
+		{#each wearers as one, i (one.id)}
+			{@const own = figures(one.wearer)}
+			<li class="flex flex-wrap items-end gap-3" aria-label="Wearer {i + 1}">
+				<label
+					><span class="label">Wearer</span><input
+						bind:value={one.wearer}
+						list={listId}
+						autocomplete="off"
+						class="w-44"
+					/></label
+				>
+				<label
+					><span class="label">Set</span><input
+						bind:value={one.set}
+						autocomplete="off"
+						placeholder="scan"
+						class="tag w-32 uppercase placeholder:normal-case"
+					/></label
+				>
+				<label
+					><span class="label">Litres</span><input
+						bind:value={one.litres}
+						inputmode="decimal"
+						placeholder="of the set"
+						class="w-24 font-mono"
+					/></label
+				>
+				<PressureField label="Gauge, bar" bind:value={one.start} width="w-24" />
+				{#if telemetry}<label
+						><span class="label">Sends as</span><input
+							bind:value={one.channel}
+							autocomplete="off"
+							placeholder="by hand"
+							class="tag w-24 uppercase placeholder:normal-case"
+						/></label
+					>{/if}
+				<p class="text-soft pb-2 text-[0.9rem]">
+					{#if own}{Math.round(own.meanLPerMin)} L/min in {own.uses}
+						{own.uses === 1 ? 'use' : 'uses'}, planned with {Math.round(
+							own.pessimisticLPerMin
+						)}.{:else if one.wearer.trim()}No use on record: planned with {EXPECTED_L_PER_MIN}.{/if}
+					{minutes(one)}
+				</p>
+				{#if at(i)}<p class="w-full font-semibold text-held" role="alert">{at(i)}</p>{/if}
+			</li>
+		{/each}
+	</ul>
+	{#if fault && !/^wearers\.\d/.test(fault.path ?? '')}<p
+			class="font-semibold text-held"
+			role="alert"
+		>
+			{fault.message}
+		</p>{/if}
+	<div class="flex flex-wrap gap-3">
+		<button class="button primary" disabled={busy}>They go in now</button>
+		<button type="button" class="button" onclick={() => (wearers = [...wearers, fresh()])}
+			>Another wearer</button
+		>
+	</div>
+</form>

@@ -1,0 +1,163 @@
+<script lang="ts">
+	/** One wearer on the board: what is left, when to turn, be out and be warned, and what is said of it. */
+	import { alarmsOf, barAfter } from '$core/air/entry';
+	import { readPressure } from '$core/units/pressure';
+	import { InputError } from '$core/verdict';
+	import { format } from 'date-fns';
+	import type { BoardWearer } from './board';
+	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
+	import { minutesAndSeconds } from '$lib/ui/timer/clock.svelte';
+
+	interface Props {
+		wearer: BoardWearer;
+		turnedAt: number | null;
+		now: number;
+		mayControl: boolean;
+		ontell: (wearerId: string, pressure: string, corrects: boolean) => Promise<string | null>;
+		onout: (wearerId: string, pressure: string) => Promise<string | null>;
+	}
+	let { wearer, turnedAt, now, mayControl, ontell, onout }: Props = $props();
+	const { plan } = $derived(wearer);
+	let typed = $state('');
+	let refused = $state<string | null>(null);
+	let busy = $state(false);
+
+	const bar = $derived(barAfter(plan, now));
+	const left = (at: number) => {
+		const seconds = Math.ceil((at - now) / 1000);
+		return seconds > 0 ? minutesAndSeconds(seconds) : `${minutesAndSeconds(-seconds)} past`;
+	};
+	const alarms = $derived(alarmsOf(plan, turnedAt).filter((alarm) => alarm.at <= now));
+	const worst = $derived(alarms.at(-1)?.kind ?? null);
+	const [LINE, HEIGHT] = [300, 34];
+	const x = (value: number) =>
+		4 + ((LINE - 8) * Math.min(value, wearer.startBar)) / wearer.startBar;
+	const heard = $derived(
+		plan.by === 'start'
+			? 'as it went in'
+			: `${plan.by === 'hand' ? 'told' : 'sent'} ${format(plan.at, 'HH:mm:ss')}`
+	);
+
+	async function send(work: () => Promise<string | null>) {
+		busy = true;
+		refused = await work();
+		busy = false;
+		if (refused === null) typed = '';
+	}
+	const inBar = $derived.by(() => {
+		try {
+			const read = readPressure(typed);
+			return read.entered.endsWith('bar') ? null : `${read.bar.toFixed(0)} bar`;
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			return null;
+		}
+	});
+</script>
+
+<li
+	class="grid gap-x-6 gap-y-2 border-t border-rule py-3 md:grid-cols-[11rem_minmax(15rem,1fr)_auto] lg:grid-cols-[11rem_minmax(18rem,1fr)_15rem_auto]"
+	aria-label={wearer.wearer}
+	data-wearer={wearer.id}
+>
+	<div>
+		<p class="flex items-center gap-2 text-[1.2rem] leading-tight font-bold">
+			{#if worst}<AlarmMark kind={worst} size={22} />{/if}{wearer.wearer}
+		</p>
+		<p class="text-soft text-[0.9rem]">
+			{#if wearer.set}<a class="tag" href="/items/{wearer.set}">{wearer.set}</a>{/if}
+			{plan.waterVolumeL} L{wearer.channel ? `, sends as ${wearer.channel}` : ', told by hand'}
+		</p>
+		<p class="text-[0.9rem]">
+			<span class="font-mono font-semibold">{Math.round(plan.lPerMin)}</span> L/min
+			<span class="text-soft">{plan.measured ? 'measured' : 'expected'}</span>
+		</p>
+	</div>
+	<div>
+		<p class="font-mono leading-none">
+			<span class="text-[2rem] font-semibold">{Math.round(bar)}</span>
+			<span class="text-soft font-sans">bar by now; {Math.round(plan.bar)} {heard}</span>
+		</p>
+		<svg
+			viewBox="0 0 {LINE} {HEIGHT}"
+			class="mt-1 block h-auto w-full max-w-[26rem]"
+			role="img"
+			aria-label="Air of {wearer.wearer}: about {Math.round(bar)} bar, turns at {Math.round(
+				plan.turnBar
+			)}, warned at 55"
+		>
+			<path d="M4 14H{LINE - 4}" stroke="var(--rule)" stroke-width="12" />
+			<path
+				d="M4 14H{x(bar)}"
+				stroke={worst === 'warning' || worst === 'be out' ? 'var(--held)' : 'var(--accent)'}
+				stroke-width="12"
+			/>
+			<path d="M{x(55)} 4v20" stroke="var(--held)" stroke-width="2.4" />
+			{#if turnedAt === null}<path
+					d="M{x(plan.turnBar)} 4v20"
+					stroke="var(--ink)"
+					stroke-width="2.4"
+					stroke-dasharray="4 2"
+				/>
+				<text x={x(plan.turnBar)} y="33" font-size="10" text-anchor="middle" fill="var(--ink)"
+					>turn {Math.round(plan.turnBar)}</text
+				>{/if}
+			<text x={x(55)} y="33" font-size="10" text-anchor="middle" fill="var(--ink)">55</text>
+		</svg>
+	</div>
+	<dl
+		class="grid grid-cols-[auto_auto] content-start gap-x-4 font-mono md:col-start-2 lg:col-start-3"
+	>
+		{#if turnedAt === null}<dt class="font-sans">Turn in</dt>
+			<dd class="text-right text-[1.15rem] font-semibold">{left(plan.turnAt)}</dd>{/if}
+		<dt class="font-sans">Be out in</dt>
+		<dd class="text-right text-[1.15rem] font-semibold">{left(plan.outBy)}</dd>
+		<dt class="font-sans">Warning in</dt>
+		<dd class="text-right">{left(plan.warnAt)}</dd>
+	</dl>
+	{#if wearer.endedAt}
+		<p class="font-semibold md:row-start-1 md:row-end-3">
+			Out {format(wearer.endedAt, 'HH:mm')} with {Math.round(wearer.endBar ?? 0)} bar{wearer.usedLPerMin
+				? `, ${Math.round(wearer.usedLPerMin)} L/min`
+				: ''}
+		</p>
+	{:else if mayControl}
+		<form
+			class="flex flex-wrap items-end gap-2 self-start md:row-start-1 md:row-end-3"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void send(() => ontell(wearer.id, typed, false));
+			}}
+		>
+			<div>
+				<label class="label" for="told-{wearer.id}">Gauge, bar</label>
+				<input
+					id="told-{wearer.id}"
+					bind:value={typed}
+					autocomplete="off"
+					inputmode="decimal"
+					class="w-24 font-mono"
+					aria-describedby={refused ? `why-${wearer.id}` : undefined}
+					aria-invalid={refused ? 'true' : undefined}
+				/>
+			</div>
+			<button class="button px-3!" disabled={busy}>Told</button>
+			<button
+				type="button"
+				class="button px-3!"
+				disabled={busy}
+				onclick={() => void send(() => onout(wearer.id, typed))}>Out</button
+			>
+			{#if inBar}<span class="text-soft w-full text-[0.9rem]">{inBar}</span>{/if}
+			{#if refused}<div id="why-{wearer.id}" role="alert" class="w-full max-w-[17rem]">
+					<p class="font-semibold text-held">{refused}</p>
+					<button
+						type="button"
+						class="linkish min-h-11 text-left"
+						onclick={() => void send(() => ontell(wearer.id, typed, true))}
+						>The one before was wrong: take this</button
+					>
+				</div>{/if}
+		</form>
+	{/if}
+</li>

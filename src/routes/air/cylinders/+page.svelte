@@ -1,0 +1,122 @@
+<script lang="ts">
+	/** The cylinders of the site: what is left in each, where it is, until when it may be filled. */
+	import { format } from 'date-fns';
+	import { readable } from '$core/plan/calendar';
+	import { RESIDUAL_BAR } from '$core/air/cylinder';
+	import { READY_SHARE } from '$core/bench/breathing-apparatus';
+	import ScanForm from '$lib/ui/form/ScanForm.svelte';
+	import Fullness from '$lib/ui/air/Fullness.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+
+	let { data } = $props();
+	const PLACES = [
+		['', 'everywhere'],
+		['set', 'on a set'],
+		['rack', 'on the rack'],
+		['filling', 'to be filled'],
+		['test house', 'at the test house']
+	] as const;
+	type Row = (typeof data.rows)[number];
+	const where = (row: Row) =>
+		row.facts?.inSet ??
+		(row.facts?.location === 'filling'
+			? 'to be filled'
+			: row.facts?.location === 'test house'
+				? 'test house'
+				: 'rack');
+	const level = (row: Row) => {
+		const { pressureBar, ratedBar } = row.cylinder ?? {};
+		if (pressureBar === undefined || pressureBar === null || !ratedBar) return 'unknown';
+		if (pressureBar >= READY_SHARE * ratedBar) return 'full';
+		return pressureBar < RESIDUAL_BAR ? 'empty' : 'part';
+	};
+	const to = (page: number) =>
+		`?${new URLSearchParams({ q: data.q, at: data.at, page: String(page) })}`;
+</script>
+
+<svelte:head><title>Cylinders · Grevan</title></svelte:head>
+<div class="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
+	<form method="get" class="flex flex-wrap items-end gap-3" data-sveltekit-keepfocus>
+		<label
+			><span class="label">Find</span><input
+				name="q"
+				value={data.q}
+				placeholder="tag, model or place"
+				class="w-52"
+			/></label
+		>
+		<label
+			><span class="label">Where</span><select name="at" value={data.at}
+				>{#each PLACES as [key, name] (key)}<option value={key}>{name}</option>{/each}</select
+			></label
+		>
+		<button class="button">Show</button>
+	</form>
+	{#if data.mayFill}<div class="ml-auto">
+			<ScanForm
+				action="?/queue"
+				field="empty"
+				label="Empty, to be filled"
+				button="Into the queue"
+				placeholder="scan"
+			/>
+		</div>{/if}
+</div>
+<p class="text-soft mt-3" role="status">{data.total} cylinders</p>
+{#if data.rows.length === 0}<p class="mt-3">
+		No cylinder is found. Take them in under <a class="linkish" href="/items/new">Items</a>, kind
+		cylinder, and enter what is on their stamps here.
+	</p>{/if}
+<div class="overflow-x-auto" tabindex="-1" role="region" aria-label="Cylinders">
+	<table class="w-full min-w-[52rem] text-left">
+		<thead class="text-soft text-[0.88rem]"
+			><tr
+				><th class="py-1 pr-3 font-semibold">Tag</th><th class="pr-3 font-semibold">State</th><th
+					class="pr-3 font-semibold">In it, bar</th
+				><th class="pr-3 font-semibold">Where</th><th class="pr-3 font-semibold">Cylinder</th><th
+					class="pr-3 font-semibold">Test by</th
+				><th class="pr-3 font-semibold">Life ends</th><th class="font-semibold">Last fill</th></tr
+			></thead
+		>
+		<tbody>
+			{#each data.rows as row (row.id)}
+				<tr class="border-t border-rule hover:bg-tint">
+					<td class="pr-3"
+						><a
+							class="tag inline-flex min-h-11 items-center no-underline"
+							href="/air/cylinders/{row.tag}">{row.tag}</a
+						></td
+					>
+					<td class="pr-3"><StateMark state={row.state} word /></td>
+					<td class="pr-3">
+						{#if row.cylinder}<Fullness
+								bar={row.cylinder.pressureBar}
+								ratedBar={row.cylinder.ratedBar}
+								word={level(row)}
+							/>{:else}<span class="text-held font-semibold">no data yet</span>{/if}
+					</td>
+					<td class="pr-3">{where(row)}, <span class="text-soft">{row.place}</span></td>
+					<td class="pr-3"
+						>{#if row.cylinder}{row.cylinder.waterVolumeL} L, {row.cylinder.ratedBar} bar{:else}{row.model}{/if}</td
+					>
+					<td class="pr-3 whitespace-nowrap">{row.facts ? readable(row.facts.dates.testBy) : ''}</td
+					>
+					<td class="pr-3 whitespace-nowrap"
+						>{row.facts?.dates.lifeEndsOn
+							? readable(row.facts.dates.lifeEndsOn)
+							: row.facts
+								? 'open'
+								: ''}</td
+					>
+					<td class="whitespace-nowrap">{row.fill ? format(row.fill.endedAt, 'd MMM yyyy') : ''}</td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+</div>
+{#if data.pages > 1}<nav aria-label="Pages" class="mt-3 flex gap-3">
+		{#if data.page > 1}<a class="button" href={to(data.page - 1)}>Earlier</a>{/if}
+		<span class="self-center">Page {data.page} of {data.pages}</span>
+		{#if data.page < data.pages}<a class="button" href={to(data.page + 1)}>Next</a>{/if}
+	</nav>{/if}

@@ -1,0 +1,23 @@
+import { boardFeed } from '$lib/server/board';
+import { eventStream } from '$lib/server/event-stream';
+import { contextOf, page } from '$lib/server/request';
+
+const POLL_MS = 200;
+/** A screen is told the server's time at least this often, though nothing was written. */
+const CLOCK_MS = 5000;
+
+/** The entry board as server-sent events: whole, each time that anything was written, with the server's time. */
+export const GET = (event) =>
+	page(() => {
+		const feed = boardFeed(contextOf(event).db);
+		let [sent, at] = ['', 0];
+		return Promise.resolve(
+			eventStream(async () => {
+				const board = await feed.load();
+				const now = Date.now();
+				if (board.version === sent && now - at < CLOCK_MS) return { text: '', last: false };
+				[sent, at] = [board.version, now];
+				return { text: `data: ${JSON.stringify({ ...board, now })}\n\n`, last: false };
+			}, POLL_MS)
+		);
+	});
