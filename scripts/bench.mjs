@@ -12,6 +12,7 @@ await runMain(async () => {
 	await ensureDependencies();
 	await run(bin('tsx'), [join(root, 'scripts', 'bench-core.ts')], { cwd: root });
 	if (process.argv.includes('--core')) return;
+	if (process.argv.includes('--board')) return board();
 	await withScratchApp('bench-live', { benches: 100 }, async ({ address, env }) => {
 		await run(bin('tsx'), [join(root, 'scripts', 'bench-live.ts')], {
 			cwd: root,
@@ -19,6 +20,7 @@ await runMain(async () => {
 		});
 	});
 	if (process.argv.includes('--live')) return;
+	await board();
 	say(`Filling a database with ${ITEMS} items ...`);
 	const seed = { GREVAN_SEED_ITEMS: ITEMS, GREVAN_SEED_ROUNDS: '1' };
 	await withScratchApp('bench', { seed }, async ({ address, env, timings }) => {
@@ -31,3 +33,13 @@ await runMain(async () => {
 		});
 	});
 });
+
+/** Three real screens of the entry board for ten minutes. */
+async function board() {
+	await withScratchApp('bench-board', {}, async ({ address, env }) => {
+		await run(bin('tsx'), [join(root, 'scripts', 'bench-board.ts')], {
+			cwd: root,
+			env: { ...process.env, ...env, BENCH_ADDRESS: address }
+		});
+	});
+}

@@ -23,7 +23,7 @@ const ROOM = isotherm(ROOM_K);
 /** How fast bank and cylinder come level, 1/s of what is between them in a cylinder of 6.8 L. */
 const FLOW_PER_S = 1 / 45;
 /** Rise of temperature of the air in a cylinder with each bar that goes in, and how fast it cools. */
-const [K_PER_BAR, COOLING_PER_S] = [0.13, 1 / 420];
+const [K_PER_BAR, COOLING_PER_S] = [0.09, 1 / 240];
 const PUMP_BAR_PER_S = 0.5;
 const STEP_S = 1;
 

@@ -19,19 +19,26 @@ test('minutes of a set follow the work, the pressure and the real air', async ({
 	await expect(first.getByRole('alert')).toContainText('If this was in millilitres: 6.8 L');
 	await first.getByLabel('Water, L').fill('6,8');
 	await first.getByLabel('Start, bar').fill('4350');
-	await expect(first.getByRole('alert')).toContainText('4350 bar is outside 0 to 400 bar');
+	await expect(first.getByRole('alert')).toContainText(
+		'If this was psi: write 4350 psi, which is 300 bar'
+	);
+	await first.getByLabel('Start, bar').fill('30 MPa');
+	await expect(card).toContainText('1,820 free litres');
 });
 
 test('a cascade is counted until a bank has to be pumped up', async ({ page }) => {
 	await signInAs(page, 'Ilse Norrby');
-	await page.goto(`${appUrl()}/air/filling`);
+	await page.goto(`${appUrl()}/air/banks`);
 	await ready(page);
 	await expect(page.getByText('Stop at').locator('..')).toContainText(/3\d\d/);
 	await expect(page.getByText(/Then pump up/)).toContainText(/bank \d/);
 	await page.getByLabel('Maximum, bar at 65 °C').fill('340');
 	await expect(page.getByText(/Its maximum decides/)).toBeVisible();
-	await page.getByLabel('Now, bar').first().fill('290 psi');
-	await expect(page.getByRole('alert')).toContainText('Bank 1');
+	const bank = page.getByLabel('Now, bar').first();
+	await bank.fill('2900 psi');
+	await expect(page.getByText('200 bar', { exact: true })).toBeVisible();
+	await bank.fill('290 atm');
+	await expect(page.getByRole('alert')).toContainText('Bank 1: Write a pressure as');
 });
 
 test('a hose that fails says what would help, and passes with it', async ({ page }) => {

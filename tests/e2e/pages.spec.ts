@@ -20,7 +20,9 @@ async function everyPage(page: Page): Promise<string[]> {
 		.first()
 		.getAttribute('href');
 	await page.goto(`${appUrl()}/air/tests`);
-	const source = await page.getByRole('link', { name: /Fill room/ }).getAttribute('href');
+	const source = await page
+		.getByRole('link', { name: /Fill room compressor/ })
+		.getAttribute('href');
 	await scan(page, 'HM-0108');
 	const go = page.getByRole('link', { name: 'Go on with the inspection' });
 	const run = (await go.count())

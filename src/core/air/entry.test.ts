@@ -4,6 +4,7 @@ import { consumptionOf, cylinderContent } from './content.ts';
 import { consumptionFigures } from './consumption.ts';
 import {
 	alarmsOf,
+	alarmsToShow,
 	barAfter,
 	checkStart,
 	planEntry,
@@ -84,7 +85,7 @@ describe('a wearer who went in', () => {
 
 describe('a reading that does not fit', () => {
 	it('is kept aside when it rises, and when it falls faster than anyone breathes', () => {
-		for (const jump of [read(6, 290), read(5.1, 120)]) {
+		for (const jump of [read(6, 290), read(5.1, 120, { by: 'telemetry' })]) {
 			const plan = planEntry(facts({ readings: [read(5, 260), jump] }));
 			expect(plan.bar).toBe(260);
 			expect(plan.doubt).toEqual(jump);
@@ -93,12 +94,19 @@ describe('a reading that does not fit', () => {
 	});
 
 	it('is believed when a second one agrees and less is left', () => {
-		const readings = [read(5, 260), read(5.1, 120), read(5.2, 119)];
+		const by = 'telemetry';
+		const readings = [read(5, 260), read(5.1, 120, { by }), read(5.2, 119, { by })];
 		const plan = planEntry(facts({ readings }));
 		expect(plan.bar).toBe(119);
 		expect(plan.doubt).toBeNull();
 		const risen = [read(5, 200), read(5.1, 280), read(5.2, 280)];
 		expect(planEntry(facts({ readings: risen })).bar).toBe(200);
+	});
+
+	it('is believed at once when somebody says that less is left', () => {
+		const plan = planEntry(facts({ readings: [read(5, 260), read(5.1, 90)] }));
+		expect(plan).toMatchObject({ bar: 90, doubt: null });
+		expect(plan.turnAt).toBe(plan.at);
 	});
 
 	it('is replaced by one that corrects it', () => {
@@ -118,6 +126,18 @@ describe('alarms', () => {
 		expect(alarms[0]).toMatchObject({ kind: 'telemetry lost', at: T0 + 3 * MIN + 30_000 });
 		expect(alarms.map((a) => a.at)).toEqual(alarms.map((a) => a.at).sort((a, b) => a - b));
 		expect(alarmsOf(plan, T0 + 4 * MIN).map((a) => a.kind)).not.toContain('turn back');
+	});
+
+	it('stay on the screen until somebody has seen them, whatever is read since', () => {
+		const plan = planEntry(facts());
+		const raised = { kind: 'turn back' as const, key: 'turn back', at: T0 };
+		const shown = (seenBy: string | null, now: number) =>
+			alarmsToShow(plan, null, [{ ...raised, seenBy }], now).map((a) => a.kind);
+		expect(shown(null, T0)).toEqual(['turn back']);
+		expect(shown('IN', T0)).toEqual([]);
+		expect(alarmsToShow(plan, null, [], plan.turnAt - 1)).toEqual([]);
+		expect(alarmsToShow(plan, null, [], plan.turnAt)).toHaveLength(1);
+		expect(shown('IN', plan.warnAt)).toEqual(['be out', 'warning']);
 	});
 
 	it('of a team go by whoever has to turn first', () => {

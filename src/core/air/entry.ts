@@ -98,7 +98,7 @@ interface Sorted {
 	doubt: EntryReading | null;
 }
 
-/** Leaves out what cannot be: a pressure that rises, or falls faster than air can be breathed, until another agrees. */
+/** Leaves out what cannot be: a pressure that rises, or is sent as fallen faster than air can be breathed, until another agrees. */
 function sortOut(facts: EntryFacts): Sorted {
 	let good: EntryReading[] = [{ at: facts.startedAt, bar: facts.startBar, by: 'hand' }];
 	let doubt: EntryReading | null = null;
@@ -109,7 +109,9 @@ function sortOut(facts: EntryFacts): Sorted {
 			continue;
 		}
 		const last = good.at(-1);
-		if (!last || fits(facts.waterVolumeL, last, reading)) {
+		// Who says that less is left is believed at once: it may be a burst hose.
+		const told = reading.by === 'hand' && last !== undefined && reading.bar <= last.bar;
+		if (!last || told || fits(facts.waterVolumeL, last, reading)) {
 			good.push(reading);
 			doubt = null;
 		} else if (doubt && reading.bar < last.bar && fits(facts.waterVolumeL, doubt, reading)) {
@@ -230,6 +232,28 @@ export function alarmsOf(plan: EntryPlan, turnedAt: number | null): Alarm[] {
 	if (plan.doubt)
 		alarms.push({ kind: 'check gauge', at: plan.doubt.at, key: `gauge ${plan.doubt.at}` });
 	return alarms.sort((a, b) => a.at - b.at);
+}
+
+/** An alarm that was written down, with the initials of who has seen it; null: nobody yet. */
+export interface RaisedAlarm extends Alarm {
+	seenBy: string | null;
+}
+
+/**
+ * The alarms that a screen shows now: those that have fallen due, and those that were raised, until somebody has
+ * seen them, whatever was read since.
+ */
+export function alarmsToShow(
+	plan: EntryPlan,
+	turnedAt: number | null,
+	raised: readonly RaisedAlarm[],
+	now: number
+): Alarm[] {
+	const known = new Set(raised.map((alarm) => alarm.key));
+	return [
+		...raised.filter((alarm) => alarm.seenBy === null),
+		...alarmsOf(plan, turnedAt).filter((alarm) => alarm.at <= now && !known.has(alarm.key))
+	].sort((a, b) => a.at - b.at);
 }
 
 /** The earliest turn-back of a team governs it. @returns null for nobody */

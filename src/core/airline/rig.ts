@@ -45,7 +45,11 @@ export interface RigFacts {
 export function judgeRig(
 	facts: RigFacts,
 	asOf: Day
-): Verdict<'pass' | 'fail'> & { outletBar: number | null } {
+): Verdict<'pass' | 'fail'> & {
+	outletBar: number | null;
+	/** The reasons that fail it. */
+	against: Reason[];
+} {
 	const against: Reason[] = [];
 	const well: Reason[] = [];
 	const put = (good: boolean, ...reasons: Reason[]) => (good ? well : against).push(...reasons);
@@ -98,7 +102,12 @@ export function judgeRig(
 		if (!(error instanceof InputError)) throw error;
 		put(false, { rule: 'rig.hose', text: error.message, origin: commonPractice() });
 	}
-	return { outcome: against.length ? 'fail' : 'pass', reasons: [...against, ...well], outletBar };
+	return {
+		outcome: against.length ? 'fail' : 'pass',
+		reasons: [...against, ...well],
+		outletBar,
+		against
+	};
 
 	function tagged(name: string, every: DueRule['every'], last: Day | null) {
 		const origin = name.startsWith('Sorbent') ? SORBENT_RULE : ALARM_RULE;

@@ -225,14 +225,12 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 			origin: commonPractice()
 		});
 	reasons.push(
+		...(facts.cylinder ? againstCylinder(facts.cylinder) : []),
 		...(facts.watched ?? []),
 		...judgeDue({ rules: [ruleFor(facts, ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
 	);
 	if (facts.cylinder)
-		reasons.push(
-			...againstCylinder(facts.cylinder),
-			...cylinderDates(facts.cylinder, facts.cylinder.lastTestOn, ruleSet).reasons
-		);
+		reasons.push(...cylinderDates(facts.cylinder, facts.cylinder.lastTestOn, ruleSet).reasons);
 	if (facts.filterChangeOn)
 		reasons.push({
 			rule: 'item.filters',

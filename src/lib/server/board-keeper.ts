@@ -39,8 +39,9 @@ export async function keepBoard(
 		for (const team of teams)
 			for (const wearer of team.wearers) {
 				if (wearer.endedAt !== null) continue;
+				const known = wearer.raised.map((alarm) => alarm.key);
 				const due = alarmsOf(wearer.plan, team.turnedAt).filter(
-					(alarm) => alarm.at <= now.getTime() && !(alarm.key in wearer.raised)
+					(alarm) => alarm.at <= now.getTime() && !known.includes(alarm.key)
 				);
 				for (const alarm of await raise(tx, wearer.id, due, now)) {
 					alarms++;

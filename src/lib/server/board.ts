@@ -1,5 +1,5 @@
 import { asc, inArray } from 'drizzle-orm';
-import { planEntry, type EntryPlan } from '../../core/air/entry.ts';
+import { planEntry, type EntryPlan, type RaisedAlarm } from '../../core/air/entry.ts';
 import type { Connection } from './db/client.ts';
 import { boardVersion, openWearers, readingsAfter } from './db/queries/entries.ts';
 import { entryAlarm, user } from './db/schema/index.ts';
@@ -18,8 +18,8 @@ export interface BoardWearer {
 	/** What the use came to, once out; null: too short to say. */
 	usedLPerMin: number | null;
 	plan: EntryPlan;
-	/** Alarms that were raised, by key, and the initials of who has seen each. */
-	raised: Record<string, string | null>;
+	/** Alarms that were written down. */
+	raised: RaisedAlarm[];
 }
 
 export interface BoardTeam {
@@ -87,11 +87,12 @@ export class BoardFeed {
 				...{ endedAt: wearer.endedAt?.getTime() ?? null, endBar: wearer.endBar },
 				usedLPerMin: consumptionOfUse(wearer),
 				plan: planEntry(factsOfEntry(wearer, team.marginMin, this.readings.get(wearer.id) ?? [])),
-				raised: Object.fromEntries(
-					raised
-						.filter((r) => r.alarm.wearerId === wearer.id)
-						.map(({ alarm, by }) => [alarm.key, alarm.seenAt ? (by ?? '') : null])
-				)
+				raised: raised
+					.filter((r) => r.alarm.wearerId === wearer.id)
+					.map(({ alarm, by }) => ({
+						...{ kind: alarm.kind, key: alarm.key, at: alarm.dueAt.getTime() },
+						seenBy: alarm.seenAt ? (by ?? '') : null
+					}))
 			});
 			teams.set(team.id, own);
 		}

@@ -235,7 +235,7 @@ export interface ToldPressure {
 	entered?: string | undefined;
 }
 
-/** Takes a pressure that was told by hand; one that rises or falls too fast only where it corrects. */
+/** Takes a pressure that was told by hand; one that rises only where it corrects. */
 export async function tellPressure(context: Context, input: ToldPressure): Promise<void> {
 	requireRole(context.actor, 'control entries');
 	await inTransaction(context, async (tx) => {

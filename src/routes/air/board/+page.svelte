@@ -3,7 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { browser } from '$app/environment';
 	import { deserialize } from '$app/forms';
-	import { alarmsOf, teamTurnsAt, type AlarmKind } from '$core/air/entry';
+	import { alarmsToShow, teamTurnsAt, type AlarmKind } from '$core/air/entry';
 	import { format } from 'date-fns';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
@@ -32,9 +32,10 @@
 			team.wearers
 				.filter((wearer) => wearer.endedAt === null)
 				.flatMap((wearer) =>
-					alarmsOf(wearer.plan, team.turnedAt)
-						.filter((alarm) => alarm.at <= now && typeof wearer.raised[alarm.key] !== 'string')
-						.map((alarm) => ({ ...alarm, wearer }))
+					alarmsToShow(wearer.plan, team.turnedAt, wearer.raised, now).map((alarm) => ({
+						...alarm,
+						wearer
+					}))
 				)
 		)
 	);
@@ -198,7 +199,11 @@
 			places={data.places}
 			known={data.known}
 			telemetry={data.faults !== null}
-			onenter={(fields) => send('enter', fields)}
+			onenter={async (fields) => {
+				const refusal = await send('enter', fields);
+				if (!refusal) opened = false;
+				return refusal;
+			}}
 		/>
 	</details>
 	{#if data.faults && channels.length}

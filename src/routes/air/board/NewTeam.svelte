@@ -92,7 +92,7 @@
 	<ul class="grid gap-3">
 		{#each wearers as one, i (one.id)}
 			{@const own = figures(one.wearer)}
-			<li class="flex flex-wrap items-end gap-3" aria-label="Wearer {i + 1}">
+			<li class="flex flex-wrap items-start gap-3" aria-label="Wearer {i + 1}">
 				<label
 					><span class="label">Wearer</span><input
 						bind:value={one.wearer}
@@ -113,7 +113,7 @@
 					><span class="label">Litres</span><input
 						bind:value={one.litres}
 						inputmode="decimal"
-						placeholder="of the set"
+						placeholder="set’s"
 						class="w-24 font-mono"
 					/></label
 				>
@@ -126,7 +126,7 @@
 							class="tag w-24 uppercase placeholder:normal-case"
 						/></label
 					>{/if}
-				<p class="text-soft pb-2 text-[0.9rem]">
+				<p class="text-soft max-w-64 pt-7 text-[0.9rem]">
 					{#if own}{Math.round(own.meanLPerMin)} L/min in {own.uses}
 						{own.uses === 1 ? 'use' : 'uses'}, planned with {Math.round(
 							own.pessimisticLPerMin

@@ -29,7 +29,7 @@
 	};
 	const alarms = $derived(alarmsOf(plan, turnedAt).filter((alarm) => alarm.at <= now));
 	const worst = $derived(alarms.at(-1)?.kind ?? null);
-	const [LINE, HEIGHT] = [300, 34];
+	const [LINE, HEIGHT] = [280, 42];
 	const x = (value: number) =>
 		4 + ((LINE - 8) * Math.min(value, wearer.startBar)) / wearer.startBar;
 	const heard = $derived(
@@ -56,7 +56,7 @@
 </script>
 
 <li
-	class="grid gap-x-6 gap-y-2 border-t border-rule py-3 md:grid-cols-[11rem_minmax(15rem,1fr)_auto] lg:grid-cols-[11rem_minmax(18rem,1fr)_15rem_auto]"
+	class="grid gap-x-6 gap-y-2 border-t border-rule py-3 md:grid-cols-[minmax(11rem,1fr)_minmax(15rem,1.4fr)] lg:grid-cols-[12rem_minmax(15rem,1fr)_12rem_16rem]"
 	aria-label={wearer.wearer}
 	data-wearer={wearer.id}
 >
@@ -75,12 +75,13 @@
 	</div>
 	<div>
 		<p class="font-mono leading-none">
-			<span class="text-[2rem] font-semibold">{Math.round(bar)}</span>
-			<span class="text-soft font-sans">bar by now; {Math.round(plan.bar)} {heard}</span>
+			<span class="text-[2.2rem] font-semibold">{Math.round(bar)}</span>
+			<span class="font-sans">bar by now</span>
+			<span class="text-soft ml-2 font-sans">{Math.round(plan.bar)} {heard}</span>
 		</p>
 		<svg
 			viewBox="0 0 {LINE} {HEIGHT}"
-			class="mt-1 block h-auto w-full max-w-[26rem]"
+			class="mt-2 block h-auto w-full max-w-[24rem]"
 			role="img"
 			aria-label="Air of {wearer.wearer}: about {Math.round(bar)} bar, turns at {Math.round(
 				plan.turnBar
@@ -99,15 +100,13 @@
 					stroke-width="2.4"
 					stroke-dasharray="4 2"
 				/>
-				<text x={x(plan.turnBar)} y="33" font-size="10" text-anchor="middle" fill="var(--ink)"
+				<text x={x(plan.turnBar)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)"
 					>turn {Math.round(plan.turnBar)}</text
 				>{/if}
-			<text x={x(55)} y="33" font-size="10" text-anchor="middle" fill="var(--ink)">55</text>
+			<text x={x(55)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)">55</text>
 		</svg>
 	</div>
-	<dl
-		class="grid grid-cols-[auto_auto] content-start gap-x-4 font-mono md:col-start-2 lg:col-start-3"
-	>
+	<dl class="grid grid-cols-[auto_auto] content-start gap-x-4 font-mono">
 		{#if turnedAt === null}<dt class="font-sans">Turn in</dt>
 			<dd class="text-right text-[1.15rem] font-semibold">{left(plan.turnAt)}</dd>{/if}
 		<dt class="font-sans">Be out in</dt>
@@ -116,14 +115,14 @@
 		<dd class="text-right">{left(plan.warnAt)}</dd>
 	</dl>
 	{#if wearer.endedAt}
-		<p class="font-semibold md:row-start-1 md:row-end-3">
+		<p class="font-semibold">
 			Out {format(wearer.endedAt, 'HH:mm')} with {Math.round(wearer.endBar ?? 0)} bar{wearer.usedLPerMin
 				? `, ${Math.round(wearer.usedLPerMin)} L/min`
 				: ''}
 		</p>
 	{:else if mayControl}
 		<form
-			class="flex flex-wrap items-end gap-2 self-start md:row-start-1 md:row-end-3"
+			class="flex flex-wrap items-end gap-2 self-start"
 			onsubmit={(event) => {
 				event.preventDefault();
 				void send(() => ontell(wearer.id, typed, false));

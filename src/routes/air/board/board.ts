@@ -1,4 +1,4 @@
-import type { EntryPlan } from '$core/air/entry';
+import type { EntryPlan, RaisedAlarm } from '$core/air/entry';
 
 /** The board as the server tells it. */
 export interface BoardWearer {
@@ -12,7 +12,7 @@ export interface BoardWearer {
 	endBar: number | null;
 	usedLPerMin: number | null;
 	plan: EntryPlan;
-	raised: Record<string, string | null>;
+	raised: RaisedAlarm[];
 }
 
 export interface BoardTeam {

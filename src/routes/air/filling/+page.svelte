@@ -5,7 +5,6 @@
 	import { invalidateAll } from '$app/navigation';
 	import { format } from 'date-fns';
 	import type { FillTarget } from '$core/air/settle';
-	import { mean } from '$core/stats/sample';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
@@ -28,20 +27,24 @@
 
 	const source = $derived(data.sources.find((s) => s.source.id === sourceId) ?? data.sources[0]);
 	const queue = $derived(data.queue.rows.filter((row) => row.tag !== data.open?.tag));
-	const looking = $derived(queue.find((row) => row.tag === chosen) ?? null);
+	const pressure = (row: (typeof queue)[number]) => row.cylinder?.pressureBar ?? Infinity;
+	/** What may be filled, the emptiest first: what a bank could not bring up waits for the pump. */
+	const fillable = $derived(
+		queue.filter((row) => row.mayFill?.outcome === 'may').sort((a, b) => pressure(a) - pressure(b))
+	);
+	/** What was chosen, else the first that may be filled. */
+	const looking = $derived(queue.find((row) => row.tag === chosen) ?? fillable[0] ?? null);
 	const banks = $derived(
 		(reading?.banksBar ?? []).map((bar, i) => ({
 			...(source?.source.banks[i] ?? { waterVolumeL: 50, fullBar: 300 }),
 			bar
 		}))
 	);
-	/** What cylinders of the queue are like, for counting how far the banks go. */
+	/** The emptiest of the queue: how far the banks go is counted with it. */
 	const usual = $derived.by(() => {
-		const known = queue.flatMap((row) => (row.cylinder ? [row.cylinder] : []));
-		const like = known[0];
-		const left = known.flatMap((row) => (row.pressureBar === null ? [] : [row.pressureBar]));
+		const like = fillable[0]?.cylinder ?? null;
 		return {
-			...{ waterVolumeL: like?.waterVolumeL ?? 6.8, pressureBar: left.length ? mean(left) : 50 },
+			...{ waterVolumeL: like?.waterVolumeL ?? 6.8, pressureBar: like?.pressureBar ?? 50 },
 			ratedBar: like?.ratedBar ?? 300
 		};
 	});
@@ -151,7 +154,7 @@
 			: 'No panel: fills are written down by hand'}</span
 	>
 </div>
-<div class="mt-4 grid gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
+<div class="mt-4 grid grid-cols-[minmax(0,1fr)] gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
 	<section aria-labelledby="queue" class="grid content-start gap-3">
 		<h2 id="queue">To be filled, {queue.length}</h2>
 		{#if data.mayFill}<ScanForm
@@ -167,11 +170,11 @@
 				<li class="rowline">
 					<button
 						type="button"
-						class="flex min-h-12 w-full flex-wrap items-center gap-x-3 py-1 text-left hover:bg-tint {chosen ===
+						class="flex min-h-12 w-full flex-wrap items-center gap-x-3 py-1 text-left hover:bg-tint {looking?.tag ===
 						row.tag
 							? 'bg-tint font-bold'
 							: ''}"
-						aria-pressed={chosen === row.tag}
+						aria-pressed={looking?.tag === row.tag}
 						onclick={() => (chosen = row.tag)}
 					>
 						<StateMark state={row.mayFill?.outcome === 'may' ? 'good' : 'held'} />
@@ -189,10 +192,10 @@
 			{/each}
 		</ul>
 	</section>
-	<div class="grid content-start gap-6">
+	<div class="grid grid-cols-[minmax(0,1fr)] content-start gap-6">
 		{#if said}<div role="status"><Notice kind="plain"><p>{said}</p></Notice></div>{/if}
 		<FormFault {fault} />
-		<div class="grid gap-6 xl:grid-cols-[minmax(0,1fr)_17rem]">
+		<div class="grid grid-cols-[minmax(0,1fr)] gap-6 xl:grid-cols-[minmax(0,1fr)_17rem]">
 			<div>
 				{#if data.open}
 					<Running
@@ -222,7 +225,7 @@
 				{:else}
 					<p class="text-[1.1rem]">
 						{queue.length
-							? 'Choose a cylinder of the queue: look at it, then it goes on the panel.'
+							? 'None of the queue may be filled. Choose one to see why.'
 							: 'Nothing on the panel.'}
 					</p>
 				{/if}

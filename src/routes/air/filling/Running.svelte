@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The fill that is under way: what the panel shows, where it stops, which valve is next. */
+	import { READY_SHARE } from '$core/bench/breathing-apparatus';
 	import { RATED_C, settledPressureBar, type FillTarget } from '$core/air/settle';
 	import Chart from '$lib/ui/chart/Chart.svelte';
 	import { axis, line } from '$lib/ui/chart/parts';
@@ -9,6 +10,7 @@
 
 	interface PanelNow {
 		state: string;
+		tag: string | null;
 		openBank: number | null;
 		cylinderBar: number | null;
 		cylinderC: number | null;
@@ -29,7 +31,8 @@
 	}
 	let props: Props = $props();
 	const { onbank, onfinish } = $derived(props);
-	const reading = $derived(props.reading);
+	/** What was heard of another cylinder says nothing of this one. */
+	const reading = $derived(props.reading?.tag === props.tag ? props.reading : null);
 	let bar = $state('');
 	let celsius = $state('20');
 	/** What a bank has to stand above the cylinder to be worth opening, bar. */
@@ -54,15 +57,18 @@
 			RATED_C
 		);
 	});
+	const short = $derived(settled !== null && settled < READY_SHARE * props.ratedBar);
 	const says = $derived(
 		!reading
-			? 'The panel is not heard. Read the gauge by hand.'
+			? props.reading
+				? 'The panel takes it …'
+				: 'The panel is not heard. Read the gauge by hand.'
 			: stopped
 				? 'It closed by itself: full when cool.'
 				: flowing
 					? `Bank ${reading.openBank} fills it.`
 					: reading.state === 'level'
-						? `Level with bank ${reading.openBank}.`
+						? `Level with bank ${reading.openBank}.${nextBank === null && short ? ' As it cools it takes a little more: wait, or take the reading.' : ''}`
 						: 'Valves shut.'
 	);
 	const done = $derived(reading !== null && !flowing && (stopped || nextBank === null));
@@ -126,14 +132,14 @@
 			>
 		{/if}
 	</div>
-	<details open={!reading}>
+	<details open={!props.reading}>
 		<summary class="linkish min-h-11 cursor-pointer content-center">Read by hand</summary>
-		<div class="mt-1 flex flex-wrap items-end gap-3">
+		<div class="mt-1 flex flex-wrap items-start gap-3">
 			<PressureField label="Its gauge shows" bind:value={bar} />
 			<NumberField label="Its air, °C" bind:value={celsius} width="w-20" />
 			<button
 				type="button"
-				class="button"
+				class="button mt-[1.6rem]"
 				disabled={props.busy}
 				onclick={() => onfinish({ bar, celsius })}>End with this reading</button
 			>

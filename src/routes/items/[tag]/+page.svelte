@@ -36,6 +36,12 @@
 		data.verdict.reasons.find((r) => r.rule === `item.part.${data.verdict.outcome}`)?.text ??
 			data.verdict.reasons.find((r) => r.rule === 'due.calendar')?.text
 	);
+	/** What the air section knows of a kind. */
+	const AIR_PAGES: Record<string, { href: string; words: string } | undefined> = {
+		cylinder: { href: '/air/cylinders/', words: 'Pressure, tests, filling' },
+		airline: { href: '/air/airlines/', words: 'Hose, tags, minutes' },
+		'ba-set': { href: '/air?set=', words: 'How long it lasts' }
+	};
 	const HEADLINE: Record<string, string> = {
 		ready: 'Ready on these facts',
 		due: 'Usable, something falls due',
@@ -215,6 +221,10 @@
 						>
 					{/if}
 				</form>
+			{/if}
+			{#if AIR_PAGES[data.item.family]}
+				{@const air = AIR_PAGES[data.item.family]}
+				<a class="button" href="{air?.href}{data.item.tag}">{air?.words}</a>
 			{/if}
 			{#if data.takesBenchTest && data.mayInspect}<a
 					class="button"

@@ -83,7 +83,7 @@
 					/>
 				</p>
 				<ul>
-					{#each judged.verdict.reasons.slice(0, judged.verdict.outcome === 'pass' ? 4 : 3) as reason, i (i)}<li
+					{#each judged.verdict.outcome === 'pass' ? judged.verdict.reasons.slice(0, 4) : judged.verdict.against as reason, i (i)}<li
 						>
 							{reason.text}
 						</li>{/each}

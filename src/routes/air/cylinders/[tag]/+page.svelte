@@ -215,7 +215,7 @@
 				<form
 					method="post"
 					action="?/pressure"
-					class="flex flex-wrap items-end gap-3"
+					class="flex flex-wrap items-start gap-3"
 					use:enhance={() =>
 						({ update, result }) => {
 							if (result.type === 'success') pressure = '';
@@ -228,7 +228,7 @@
 						hint="bar, or with psi or MPa"
 						bind:value={pressure}
 					/>
-					<button class="button primary">Note</button>
+					<button class="button primary mt-[1.6rem]">Note</button>
 				</form>
 				<form method="post" action="?/unknown" use:enhance>
 					<button class="button w-full">Nobody knows what is in it</button>

@@ -101,11 +101,10 @@
 		{#if data.tests.length === 0}<p class="mt-1">None yet: no air is given out.</p>{/if}
 		<ul>
 			{#each data.tests as test (test.id)}
-				<li class="rowline py-2">
+				<li class="rowline">
 					<div class="flex flex-wrap items-center gap-x-4">
 						<StateMark state={MARKS[test.outcome]} />
 						<b>{format(test.takenAt, 'd MMM yyyy HH:mm')}</b>
-						<span class="text-soft">{test.laboratory}, at the {test.sample.sampledAt}</span>
 						{#each STANDARDS as [standard, name] (standard)}
 							<span class="inline-flex items-center gap-2 {decides(standard) ? '' : 'text-soft'}"
 								>{name}
@@ -116,6 +115,7 @@
 								/></span
 							>
 						{/each}
+						<span class="text-soft ml-auto">{test.laboratory}, {test.sample.sampledAt}</span>
 					</div>
 					{#if test.outcome === 'fail'}
 						{#if test.held.length}
@@ -163,14 +163,15 @@
 				<h2 class="text-[1.1rem]! text-ink!">A new air test</h2>
 				<input type="hidden" name="id" value={testId} />
 				<div class="grid grid-cols-2 gap-3">
-					<label
+					<label class="col-span-2"
 						><span class="label">Taken</span><input
 							type="datetime-local"
+							step="1"
 							bind:value={taken}
 							class="w-full"
 						/></label
 					>
-					<label
+					<label class="col-span-2"
 						><span class="label">Tested by</span><input
 							name="laboratory"
 							required
