@@ -14,7 +14,7 @@ export default defineConfig({
 				resolve: { alias: { $core: new URL('./src/core', import.meta.url).pathname } },
 				test: {
 					name: 'unit',
-					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
+					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'instruments/**/*.test.ts'],
 					environment: 'node',
 					testTimeout: PATIENCE_MS
 				}

@@ -47,7 +47,6 @@ await runMain(() =>
 				.waitFor();
 		try {
 			await page.goto(`${address}/sign-in`);
-			await shoot('sign-in');
 			await page.getByRole('button', { name: /Ilse Norrby/ }).click();
 			await page.locator('html[data-ready]').waitFor();
 			await shoot('today');
@@ -70,9 +69,6 @@ await runMain(() =>
 			await shoot('life');
 			await go('/hazards/substances?q=acet');
 			await shoot('substances');
-			await go('/records/model-check');
-			await page.waitForTimeout(500);
-			await shoot('model-check');
 			await go('/items');
 			await shoot('items');
 			await go('/items/HM-0115');
@@ -131,15 +127,53 @@ await runMain(() =>
 			await shoot('faults');
 			await page.getByRole('link', { name: /HM-0114/ }).click();
 			await page.getByRole('button', { name: 'Start the repair' }).waitFor();
-			await shoot('defect');
 			await page.getByRole('button', { name: 'Start the repair' }).click();
 			await page.getByRole('button', { name: 'Repair done' }).waitFor();
 			await shoot('service');
-			await go('/items/HM-0114/history');
-			await shoot('history');
 			await go('/air');
 			await page.waitForTimeout(500);
 			await shoot('air');
+			await go('/air/cylinders');
+			await shoot('cylinders');
+			await go('/air/airlines/AL-0204');
+			await page.waitForTimeout(500);
+			await shoot('airline');
+			await go('/air/filling');
+			await page.getByText('Simulated panel').click();
+			await page.getByLabel('Times as fast').fill('60');
+			await page.getByRole('button', { name: 'Set', exact: true }).click();
+			await page.getByText('Simulated panel').click();
+			await page.getByRole('button', { name: /All good/ }).click();
+			for (const bank of [1, 2, 3]) {
+				await page.getByRole('button', { name: `Open bank ${bank} Enter` }).click();
+				await page.getByText(`Bank ${bank} fills it.`).waitFor();
+			}
+			await page.waitForTimeout(1500);
+			await shoot('fill-room');
+			await go('/air/board');
+			const wearers = [
+				['Tam Oakes', 'BA-0201', '', '290', 'T1'],
+				['Runa Holt', 'BA-0203', '', '288', 'T2'],
+				['Sten Arvik', '', '6.8', '128', '']
+			];
+			await page.getByRole('button', { name: 'Another wearer' }).click();
+			await page.getByLabel('They go in for').fill('Tank 4, sludge');
+			await page.getByLabel('Place').selectOption({ label: 'Tank-cleaning crew' });
+			await page.getByLabel('Out before the warning').fill('8');
+			for (const [
+				i,
+				[name = '', set = '', litres = '', bar = '', channel = '']
+			] of wearers.entries()) {
+				const row = page.getByRole('listitem', { name: `Wearer ${i + 1}` });
+				await row.getByLabel('Wearer').fill(name);
+				await row.getByLabel('Set').fill(set);
+				await row.getByLabel('Litres').fill(litres);
+				await row.getByLabel('Gauge, bar').fill(bar);
+				await row.getByLabel('Sends as').fill(channel);
+			}
+			await page.getByRole('button', { name: 'They go in now' }).click();
+			await page.locator('[data-alarm]').first().waitFor({ timeout: 120_000 });
+			await shoot('board');
 			await go('/plan');
 			await shoot('plan');
 		} finally {

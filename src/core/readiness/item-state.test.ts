@@ -3,7 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { byConsequence, type AgendaEntry } from '../plan/agenda.ts';
 import { plusDays } from '../plan/calendar.ts';
 import { commonPractice } from '../verdict.ts';
-import { judgeItem, stateCache, stateOn, type ItemFacts } from './item-state.ts';
+import {
+	judgeItem,
+	stateCache,
+	stateOn,
+	type CylinderKnown,
+	type ItemFacts
+} from './item-state.ts';
 
 const facts = (part: Partial<ItemFacts> = {}): ItemFacts => ({
 	retiredOn: null,
@@ -44,6 +50,34 @@ describe('the state of an item', () => {
 	] as [Partial<ItemFacts>, string][])('%o is %s', (part, expected) =>
 		expect(state(part)).toBe(expected)
 	);
+
+	// Published: five years between tests, EN ISO 18119 and 11623; from memory.
+	it('a cylinder falls due with its test or its life, and is held for what is in it', () => {
+		const cylinder = (part: Partial<CylinderKnown> = {}): CylinderKnown => ({
+			...{ material: 'composite', manufacturedOn: '2016-01-10', lifeEndsOn: null, testYears: null },
+			...{ lastTestOn: '2022-01-10', testFailed: false, pressureBar: 290, airFailed: null },
+			...part
+		});
+		expect(state({ cylinder: cylinder() })).toBe('ready');
+		const tested = { cylinder: cylinder({ lastTestOn: '2021-11-30' }) };
+		expect(state(tested, '2026-11-24')).toBe('due');
+		expect(stateCache(facts(tested), 'uk')).toMatchObject({
+			...{ dueOn: '2026-11-30', dueWhat: 'cylinder test' }
+		});
+		expect(state(tested, '2026-12-01')).toBe('overdue');
+		expect(state({ cylinder: cylinder({ lifeEndsOn: '2026-11-23' }) })).toBe('overdue');
+		for (const against of [
+			{ testFailed: true },
+			{ pressureBar: null },
+			{ airFailed: { source: 'Compressor', on: '2026-11-20' } }
+		]) {
+			const held = judgeItem(facts({ cylinder: cylinder(against) }), 'uk', '2026-11-24');
+			expect(held.outcome).toBe('held');
+			expect(held.reasons[0]?.rule).toMatch(/^item\.(cylinder|content|air)/);
+			const set = { parts: [{ tag: 'CY-1', facts: facts({ cylinder: cylinder(against) }) }] };
+			expect(state(set)).toBe('held');
+		}
+	});
 
 	it('a drift or a marginal test makes it due sooner, and says so', () => {
 		const watched = [{ rule: 'trend.crossing', text: 'Whistle falls.', origin: commonPractice() }];

@@ -3,9 +3,10 @@
 	 * A field that is scanned into one after the other. It is free again at once; what was sent and not taken is
 	 * listed with its tag until it is seen, so that no scan goes under behind the next.
 	 */
-	import { applyAction, deserialize } from '$app/forms';
+	import { applyAction } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import Notice from './Notice.svelte';
+	import { sendAction } from './send';
 
 	interface Props {
 		action: string;
@@ -24,8 +25,6 @@
 	/** Scans are sent in their order, each after the answer to the one before it. */
 	let last = Promise.resolve();
 
-	const AWAY = 'the server could not be reached. Scan it again.';
-
 	function take(event: SubmitEvent) {
 		event.preventDefault();
 		const tag = input?.value.trim().toUpperCase() ?? '';
@@ -42,25 +41,10 @@
 
 	/** @returns why it was not taken */
 	async function send(tag: string): Promise<string | undefined> {
-		const body = new FormData();
-		body.set('id', crypto.randomUUID());
-		body.set('tag', tag);
-		try {
-			const answer = await fetch(action, {
-				method: 'POST',
-				headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
-				body
-			});
-			const result = deserialize<Record<string, unknown>, { fault?: { message: string } }>(
-				await answer.text()
-			);
-			if (result.type === 'failure') return result.data?.fault?.message ?? AWAY;
-			if (result.type === 'error') return AWAY;
-			await applyAction(result);
-			await invalidateAll();
-		} catch {
-			return AWAY;
-		}
+		const sent = await sendAction(action, { id: crypto.randomUUID(), tag });
+		if (sent.refused) return sent.refused.message;
+		await applyAction(sent.result);
+		await invalidateAll();
 	}
 </script>
 

@@ -2,12 +2,12 @@
 	/** The entry board: who is in, what each has left, when each turns, is out, is warned. */
 	import { onMount, untrack } from 'svelte';
 	import { browser } from '$app/environment';
-	import { deserialize } from '$app/forms';
 	import { alarmsToShow, teamTurnsAt, type AlarmKind } from '$core/air/entry';
 	import { format } from 'date-fns';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import { sendAction } from '$lib/ui/form/send';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { minutesAndSeconds, serverClock } from '$lib/ui/timer/clock.svelte';
 	import type { Board, BoardTeam } from './board';
@@ -58,29 +58,9 @@
 		};
 	});
 
-	interface Refusal {
-		message: string;
-		path?: string;
-	}
 	/** @returns why it was refused; null where it was done */
-	async function send(action: string, fields: Record<string, string>): Promise<Refusal | null> {
-		const body = new FormData();
-		for (const [name, value] of Object.entries(fields)) body.set(name, value);
-		try {
-			const answer = await fetch(`?/${action}`, {
-				method: 'POST',
-				headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
-				body
-			});
-			const result = deserialize<Record<string, unknown>, { fault?: Refusal }>(await answer.text());
-			if (result.type === 'failure')
-				return result.data?.fault ?? { message: 'It was not taken. Do it again.' };
-			if (result.type === 'error') return { message: 'The server failed. Do it again.' };
-			return null;
-		} catch {
-			return { message: 'The server could not be reached. Do it again.' };
-		}
-	}
+	const send = async (action: string, fields: Record<string, string>) =>
+		(await sendAction(`?/${action}`, fields)).refused;
 	const WORDS: Record<AlarmKind, string> = {
 		'turn back': 'Turn back',
 		'be out': 'Be out now',

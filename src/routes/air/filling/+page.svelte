@@ -1,11 +1,11 @@
 <script lang="ts">
 	/** The fill room: empties, the look at each, the panel with its banks, what was filled. */
 	import { onMount, untrack } from 'svelte';
-	import { deserialize } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { format } from 'date-fns';
 	import type { FillTarget } from '$core/air/settle';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import { sendAction } from '$lib/ui/form/send';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -72,32 +72,14 @@
 		return () => events.close();
 	});
 
+	/** @returns what came of it; undefined where it was refused */
 	async function send(action: string, fields: Record<string, string>): Promise<unknown> {
 		busy = true;
-		fault = null;
-		try {
-			const body = new FormData();
-			for (const [name, value] of Object.entries(fields)) body.set(name, value);
-			const answer = await fetch(`?/${action}`, {
-				method: 'POST',
-				headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
-				body
-			});
-			const result = deserialize<{ result: unknown }, { fault?: { message: string } }>(
-				await answer.text()
-			);
-			if (result.type === 'failure') fault = result.data?.fault ?? null;
-			else if (result.type === 'error') fault = { message: 'The server failed; look again.' };
-			else if (result.type === 'success') {
-				await invalidateAll();
-				return result.data?.result ?? true;
-			}
-		} catch {
-			fault = { message: 'The server could not be reached. Do it again.' };
-		} finally {
-			busy = false;
-		}
-		return undefined;
+		const sent = await sendAction<{ result: unknown }>(`?/${action}`, fields);
+		fault = sent.refused;
+		if (!sent.refused) await invalidateAll();
+		busy = false;
+		return sent.refused ? undefined : (sent.data?.result ?? true);
 	}
 	async function begin(tag: string) {
 		said = '';

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Where breathing air comes from, and whether it may be given out. */
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { SOURCE_MARKS } from '$lib/ui/air/marks';
 
@@ -46,7 +47,7 @@
 		<form method="post" class="grid gap-4 self-start rounded border-2 border-ink bg-sheet p-4">
 			<h2 class="text-[1.1rem]! text-ink!">Another source</h2>
 			<input type="hidden" name="id" value={id} />
-			<label><span class="label">Name</span><input name="name" required class="w-full" /></label>
+			<PlainField label="Name" name="name" required />
 			<label
 				><span class="label">What it is</span><select name="kind" class="w-full"
 					><option value="compressor">compressor</option><option value="banks"
@@ -60,13 +61,7 @@
 			<label class="flex min-h-11 items-center gap-3"
 				><input type="checkbox" name="fills" /> fills cylinders at the panel</label
 			>
-			<label
-				><span class="label">Banks, litres of water each</span><input
-					name="banks"
-					placeholder="50 50 50"
-					class="w-full font-mono"
-				/></label
-			>
+			<PlainField label="Banks, litres of water each" name="banks" placeholder="50 50 50" mono />
 			<FormFault {fault} />
 			<button class="button">Add</button>
 		</form>

@@ -12,6 +12,7 @@
 	import HoseChart from '$lib/ui/air/HoseChart.svelte';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
 	import { typedNumber } from '$lib/ui/form/number';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
@@ -169,21 +170,14 @@
 								>{/each}</select
 						></label
 					>
-					<label
-						><span class="label">Dryer</span><input
-							name="dryer"
-							value={rig?.dryer ?? ''}
-							class="w-full"
-						/></label
-					>
-					<label
-						><span class="label">Sorbent lasts, months</span><input
-							name="sorbentMonths"
-							value={rig?.sorbentMonths ?? ''}
-							placeholder="none in it"
-							class="w-full font-mono"
-						/></label
-					>
+					<PlainField label="Dryer" name="dryer" value={rig?.dryer ?? ''} />
+					<PlainField
+						label="Sorbent lasts, months"
+						name="sorbentMonths"
+						value={rig?.sorbentMonths ?? ''}
+						placeholder="none in it"
+						mono
+					/>
 					<label
 						><span class="label">Alarm</span><select
 							name="alarm"
@@ -192,20 +186,18 @@
 							>{#each RIG_ALARMS as one (one)}<option>{one}</option>{/each}</select
 						></label
 					>
-					<label
-						><span class="label">CO alarm at, ppm</span><input
-							name="alarmPpm"
-							value={rig ? (rig.alarmPpm ?? '') : '10'}
-							class="w-full font-mono"
-						/></label
-					>
-					<label
-						><span class="label">Alarm tested every, days</span><input
-							name="alarmDays"
-							value={rig?.alarmDays ?? 30}
-							class="w-full font-mono"
-						/></label
-					>
+					<PlainField
+						label="CO alarm at, ppm"
+						name="alarmPpm"
+						value={rig ? (rig.alarmPpm ?? '') : '10'}
+						mono
+					/>
+					<PlainField
+						label="Alarm tested every, days"
+						name="alarmDays"
+						value={rig?.alarmDays ?? 30}
+						mono
+					/>
 					<label
 						><span class="label">Hose bore, mm</span><input
 							name="boreMm"
@@ -216,13 +208,12 @@
 							>{#each BORES_MM as bore (bore)}<option value={bore}></option>{/each}</datalist
 						></label
 					>
-					{#each FIELDS as [key, label, usual] (key)}<label
-							><span class="label">{label}</span><input
-								name={key}
-								value={rig?.[key] ?? usual}
-								class="w-full font-mono"
-							/></label
-						>{/each}
+					{#each FIELDS as [key, label, usual] (key)}<PlainField
+							{label}
+							name={key}
+							value={rig?.[key] ?? usual}
+							mono
+						/>{/each}
 					<label
 						><span class="label">Facepiece</span><select
 							name="wearing"
@@ -274,14 +265,7 @@
 								>{/if}</select
 						></label
 					>
-					<label
-						><span class="label">On</span><input
-							type="date"
-							name="doneOn"
-							value={data.today}
-							class="w-full"
-						/></label
-					>
+					<PlainField label="On" type="date" name="doneOn" value={data.today} />
 					<fieldset class="flex gap-5">
 						<legend class="label">Worked as it should</legend>
 						<label class="flex min-h-11 items-center gap-2"
@@ -291,7 +275,7 @@
 							><input type="radio" name="passed" value="no" />no</label
 						>
 					</fieldset>
-					<label><span class="label">Note</span><input name="note" class="w-full" /></label>
+					<PlainField label="Note" name="note" />
 					<button class="button">Sign it</button>
 				</form>
 			{/if}

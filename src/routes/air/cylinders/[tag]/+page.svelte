@@ -8,6 +8,7 @@
 	import { readableNumber } from '$core/units/number';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
@@ -133,28 +134,25 @@
 					class="mt-2 grid grid-cols-2 gap-4 md:grid-cols-3"
 				>
 					<input type="hidden" name="version" value={row?.version ?? ''} />
-					<label
-						><span class="label">Water, litres</span><input
-							name="waterVolumeL"
-							inputmode="decimal"
-							value={row?.waterVolumeL ?? ''}
-							class="w-full font-mono"
-						/></label
-					>
-					<label
-						><span class="label">Rated, bar at 15 °C</span><input
-							name="ratedBar"
-							value={row?.ratedBar ?? data.ratedBar ?? ''}
-							class="w-full font-mono"
-						/></label
-					>
-					<label
-						><span class="label">Maximum, bar at 65 °C</span><input
-							name="maximumBar"
-							value={row?.maximumBar ?? ''}
-							class="w-full font-mono"
-						/></label
-					>
+					<PlainField
+						label="Water, litres"
+						name="waterVolumeL"
+						inputmode="decimal"
+						value={row?.waterVolumeL ?? ''}
+						mono
+					/>
+					<PlainField
+						label="Rated, bar at 15 °C"
+						name="ratedBar"
+						value={row?.ratedBar ?? data.ratedBar ?? ''}
+						mono
+					/>
+					<PlainField
+						label="Maximum, bar at 65 °C"
+						name="maximumBar"
+						value={row?.maximumBar ?? ''}
+						mono
+					/>
 					<label
 						><span class="label">Material</span><select
 							name="material"
@@ -163,46 +161,34 @@
 							>{#each MATERIALS as material (material)}<option>{material}</option>{/each}</select
 						></label
 					>
-					<label
-						><span class="label">Empty, kg</span><input
-							name="emptyKg"
-							inputmode="decimal"
-							value={row?.emptyKg ?? ''}
-							class="w-full font-mono"
-						/></label
-					>
-					<label
-						><span class="label">Thread</span><input
-							name="thread"
-							value={row?.thread ?? ''}
-							class="w-full"
-						/></label
-					>
-					<label
-						><span class="label">Made on</span><input
-							type="date"
-							name="manufacturedOn"
-							value={row?.manufacturedOn ?? ''}
-							class="w-full"
-						/></label
-					>
-					<label
-						><span class="label">Life ends on</span><input
-							type="date"
-							name="lifeEndsOn"
-							value={row?.lifeEndsOn ?? ''}
-							class="w-full"
-						/></label
-					>
-					<label
-						><span class="label">Tested every, years</span><input
-							name="testYears"
-							inputmode="numeric"
-							value={row?.testYears ?? ''}
-							placeholder="as the rule"
-							class="w-full font-mono"
-						/></label
-					>
+					<PlainField
+						label="Empty, kg"
+						name="emptyKg"
+						inputmode="decimal"
+						value={row?.emptyKg ?? ''}
+						mono
+					/>
+					<PlainField label="Thread" name="thread" value={row?.thread ?? ''} />
+					<PlainField
+						label="Made on"
+						type="date"
+						name="manufacturedOn"
+						value={row?.manufacturedOn ?? ''}
+					/>
+					<PlainField
+						label="Life ends on"
+						type="date"
+						name="lifeEndsOn"
+						value={row?.lifeEndsOn ?? ''}
+					/>
+					<PlainField
+						label="Tested every, years"
+						name="testYears"
+						inputmode="numeric"
+						value={row?.testYears ?? ''}
+						placeholder="as the rule"
+						mono
+					/>
 					<div class="col-span-full"><button class="button">Write it down</button></div>
 				</form>
 			</details>
@@ -276,20 +262,8 @@
 			>
 				<h2 class="text-[1.1rem]! text-ink!">A periodic test</h2>
 				<input type="hidden" name="id" value={testId} />
-				<label
-					><span class="label">On</span><input
-						type="date"
-						name="testedOn"
-						required
-						class="w-full"
-					/></label
-				>
-				<label
-					><span class="label">Stamp of the test house</span><input
-						name="stamp"
-						class="w-full"
-					/></label
-				>
+				<PlainField label="On" type="date" name="testedOn" required />
+				<PlainField label="Stamp of the test house" name="stamp" />
 				<fieldset class="flex gap-5">
 					<legend class="label">Passed</legend>
 					<label class="flex min-h-11 items-center gap-2"

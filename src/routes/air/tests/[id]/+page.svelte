@@ -8,6 +8,7 @@
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
@@ -239,14 +240,12 @@
 					}}
 			>
 				<input type="hidden" name="id" value={workId} />
-				<label
-					><span class="label">Work on it</span><input
-						name="what"
-						required
-						placeholder="filters changed, valve plate …"
-						class="w-full"
-					/></label
-				>
+				<PlainField
+					label="Work on it"
+					name="what"
+					required
+					placeholder="filters changed, valve plate …"
+				/>
 				<p class="text-soft">From then on its air counts as untested.</p>
 				<button class="button">Note the work</button>
 			</form>

@@ -1,0 +1,39 @@
+import { deserialize } from '$app/forms';
+import type { ActionResult } from '@sveltejs/kit';
+
+/** Why something was not taken. */
+export interface Refusal {
+	message: string;
+	path?: string;
+}
+
+export type Sent<T> =
+	| { refused: Refusal }
+	/** With the result as the page would apply it. */
+	| { refused: null; data: T | undefined; result: ActionResult };
+
+const AWAY: Refusal = { message: 'The server could not be reached. Do it again.' };
+const FAILED: Refusal = { message: 'The server failed. Look again, then do it again.' };
+
+/** Sends a deed to an action of the page without leaving it; what goes wrong comes back in words. */
+export async function sendAction<T = unknown>(
+	action: string,
+	fields: Record<string, string>
+): Promise<Sent<T>> {
+	const body = new FormData();
+	for (const [name, value] of Object.entries(fields)) body.set(name, value);
+	try {
+		const answer = await fetch(action, {
+			method: 'POST',
+			headers: { accept: 'application/json', 'x-sveltekit-action': 'true' },
+			body
+		});
+		const result = deserialize<Record<string, unknown>, { fault?: Refusal }>(await answer.text());
+		if (result.type === 'failure') return { refused: result.data?.fault ?? FAILED };
+		if (result.type === 'error') return { refused: FAILED };
+		const data = result.type === 'success' ? (result.data as T | undefined) : undefined;
+		return { refused: null, data, result };
+	} catch {
+		return { refused: AWAY };
+	}
+}
