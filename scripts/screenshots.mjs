@@ -149,6 +149,7 @@ await runMain(() =>
 				await page.getByText(`Bank ${bank} fills it.`).waitFor();
 			}
 			await page.waitForTimeout(1500);
+			await page.evaluate(() => window.scrollTo(0, 0));
 			await shoot('fill-room');
 			await go('/air/board');
 			const wearers = [

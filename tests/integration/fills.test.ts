@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
+import { today } from '../../src/lib/server/agenda.ts';
 import { addSource, listSources, noteWork, testsOf } from '../../src/lib/server/air-sources.ts';
 import { notePressure } from '../../src/lib/server/cylinders.ts';
 import {
@@ -186,6 +187,10 @@ describe('an air test that fails', () => {
 		expect((await stateOf('BA-0001')).outcome).toBe('held');
 		// Filled before the last good test: covered by it.
 		expect((await stateOf('CY-0001')).outcome).not.toBe('held');
+		const sheet = (await today(tech(at(3)), SITE)).lines.filter((line) => line.kind === 'air');
+		expect(sheet.map((line) => `${line.title}. ${line.detail}`).join(' ')).toMatch(
+			/Compressor 1 gives no air out.*1 cylinder holds air of Compressor 1 that failed.*CY-0009/
+		);
 		const [test1] = (await testsOf(test.db, SITE, source)).tests;
 		expect(test1?.held[0]).toMatchObject({ tag: 'CY-0009', where: 'on BA-0001, Shed' });
 		const states = await listSources({ db: test.db, now: () => at(3) }, SITE);

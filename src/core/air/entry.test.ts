@@ -6,6 +6,7 @@ import {
 	alarmsOf,
 	alarmsToShow,
 	barAfter,
+	callOut,
 	checkStart,
 	planEntry,
 	teamTurnsAt,
@@ -138,6 +139,21 @@ describe('alarms', () => {
 		expect(alarmsToShow(plan, null, [], plan.turnAt - 1)).toEqual([]);
 		expect(alarmsToShow(plan, null, [], plan.turnAt)).toHaveLength(1);
 		expect(shown('IN', plan.warnAt)).toEqual(['be out', 'warning']);
+	});
+
+	it('are called out one step at a time: the later covers the earlier', () => {
+		const plan = planEntry(facts({ telemetry: true }));
+		const called = (at: number) =>
+			callOut(alarmsToShow(plan, null, [], at)).map((a) => [a.kind, a.covers]);
+		expect(called(plan.turnAt)).toEqual([
+			['telemetry lost', []],
+			['turn back', []]
+		]);
+		expect(called(plan.warnAt)).toEqual([
+			['telemetry lost', []],
+			['warning', ['turn back', 'be out']]
+		]);
+		expect(callOut([])).toEqual([]);
 	});
 
 	it('of a team go by whoever has to turn first', () => {

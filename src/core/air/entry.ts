@@ -256,6 +256,23 @@ export function alarmsToShow(
 	].sort((a, b) => a.at - b.at);
 }
 
+/** Steps of an entry, each of which leaves the ones before it behind. */
+const STEPS: readonly AlarmKind[] = ['turn back', 'be out', 'warning'];
+
+/** Alarms of one wearer as they are called out: who is to be out is no longer told to turn back. */
+export function callOut(alarms: readonly Alarm[]): (Alarm & { covers: string[] })[] {
+	const furthest = Math.max(-1, ...alarms.map((alarm) => STEPS.indexOf(alarm.kind)));
+	const behind = alarms.filter(
+		(alarm) => STEPS.includes(alarm.kind) && STEPS.indexOf(alarm.kind) < furthest
+	);
+	return alarms
+		.filter((alarm) => !behind.includes(alarm))
+		.map((alarm) => ({
+			...alarm,
+			covers: STEPS.includes(alarm.kind) ? behind.map((one) => one.key) : []
+		}));
+}
+
 /** The earliest turn-back of a team governs it. @returns null for nobody */
 export const teamTurnsAt = (plans: readonly EntryPlan[]): number | null =>
 	plans.length ? Math.min(...plans.map((plan) => plan.turnAt)) : null;

@@ -4,7 +4,9 @@ import type { Day } from './calendar.ts';
 
 /** What one line of the shift sheet is about. */
 export type AgendaKind =
+	| 'inside'
 	| 'flag'
+	| 'air'
 	| 'held'
 	| 'release'
 	| 'filters-over'
@@ -25,7 +27,9 @@ export interface AgendaEntry {
 
 /** Kinds in order of consequence: what someone might breathe through first. Common practice. */
 const CONSEQUENCE: readonly AgendaKind[] = [
+	'inside',
 	'flag',
+	'air',
 	'filters-over',
 	'held',
 	'release',
@@ -57,7 +61,9 @@ export const DUE_WORDS: Record<DueWhat, string> = {
 
 /** Minutes at the bench per line. Common practice. */
 export const BENCH_MINUTES: Record<AgendaKind, number> = {
+	inside: 0,
 	flag: 15,
+	air: 20,
 	'filters-over': 5,
 	held: 20,
 	release: 5,

@@ -10,6 +10,7 @@ import { stationOf } from '../../core/data/families.ts';
 import { rejectCode, type Severity } from '../../core/data/reject-codes.ts';
 import { repairOf } from '../../core/data/repairs.ts';
 import type { ItemState } from '../../core/readiness/item-state.ts';
+import { airLines } from './air-agenda.ts';
 import type { Context } from './context.ts';
 import {
 	itemsDueUntil,
@@ -58,7 +59,7 @@ const PLAN_ROWS = 200;
 export async function today(context: Context, site: Site) {
 	const { db } = context;
 	const asOf = dayAt(context.now(), site.timeZone);
-	const [shelves, held, overdue, due, watched, runs, waiting, flags] = await Promise.all([
+	const [shelves, held, overdue, due, watched, runs, waiting, flags, air] = await Promise.all([
 		shelf(db, asOf),
 		openDefects(db, LINES_PER_KIND * 2),
 		itemsInState(db, 'overdue', asOf, LINES_PER_KIND),
@@ -66,11 +67,13 @@ export async function today(context: Context, site: Site) {
 		itemsWatched(db, asOf, LINES_PER_KIND),
 		openRuns(db),
 		openJobs(db),
-		openFlags(db, LINES_PER_KIND)
+		openFlags(db, LINES_PER_KIND),
+		airLines(context, site, asOf)
 	]);
 	const short = new Set(shelves.filter((s) => s.usable < s.floor).map((s) => s.place));
 	const inService = new Set(waiting.map((w) => w.tag));
 	const lines: AgendaLine[] = [
+		...air,
 		...flags.map(flagLine),
 		...held
 			.filter((row) => !inService.has(row.tag) && row.defect.severity !== 'note')

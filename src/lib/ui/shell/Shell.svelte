@@ -190,9 +190,9 @@
 	nav a {
 		display: flex;
 		align-items: center;
-		gap: 0.55rem;
+		gap: 0.45rem;
 		min-height: 44px;
-		padding: 0 0.9rem;
+		padding: 0 0.7rem;
 		text-decoration: none;
 		white-space: nowrap;
 	}
@@ -230,6 +230,10 @@
 			border-bottom: 0;
 			border-right: 1px solid var(--rule);
 			padding-top: 0.6rem;
+		}
+		nav a {
+			gap: 0.55rem;
+			padding: 0 0.9rem;
 		}
 		nav a.on {
 			box-shadow: inset 5px 0 0 var(--accent);

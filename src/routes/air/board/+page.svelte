@@ -2,7 +2,7 @@
 	/** The entry board: who is in, what each has left, when each turns, is out, is warned. */
 	import { onMount, untrack } from 'svelte';
 	import { browser } from '$app/environment';
-	import { alarmsToShow, teamTurnsAt, type AlarmKind } from '$core/air/entry';
+	import { alarmsToShow, callOut, teamTurnsAt, type AlarmKind } from '$core/air/entry';
 	import { format } from 'date-fns';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
@@ -32,7 +32,7 @@
 			team.wearers
 				.filter((wearer) => wearer.endedAt === null)
 				.flatMap((wearer) =>
-					alarmsToShow(wearer.plan, team.turnedAt, wearer.raised, now).map((alarm) => ({
+					callOut(alarmsToShow(wearer.plan, team.turnedAt, wearer.raised, now)).map((alarm) => ({
 						...alarm,
 						wearer
 					}))
@@ -74,10 +74,7 @@
 		const turnAt = teamTurnsAt(inside(team).map((wearer) => wearer.plan));
 		return { turnAt, wearer: inside(team).find((wearer) => wearer.plan.turnAt === turnAt) };
 	};
-	const left = (at: number) => {
-		const seconds = Math.ceil((at - now) / 1000);
-		return seconds > 0 ? minutesAndSeconds(seconds) : 'now';
-	};
+	const left = (at: number) => minutesAndSeconds(Math.ceil((at - now) / 1000));
 	const channels = $derived(
 		board.teams.flatMap(inside).flatMap((wearer) => (wearer.channel ? [wearer.channel] : []))
 	);
@@ -120,9 +117,10 @@
 			{#if data.mayControl}<button
 					type="button"
 					class="button ml-auto"
-					onclick={async () =>
-						(fault = await send('seen', { wearerId: alarm.wearer.id, key: alarm.key }))}
-					>Seen</button
+					onclick={async () => {
+						for (const key of [...alarm.covers, alarm.key])
+							fault = await send('seen', { wearerId: alarm.wearer.id, key });
+					}}>Seen</button
 				>{/if}
 		</div>
 	{/each}
@@ -140,8 +138,9 @@
 			{#if team.place}<span>{team.place}</span>{/if}
 			{#if team.turnedAt}<b>turned {format(team.turnedAt, 'HH:mm:ss')}</b
 				>{:else if first.turnAt !== null}<span
-					>turns in <b class="font-mono text-[1.25rem]">{left(first.turnAt)}</b>, {first.wearer
-						?.wearer} first</span
+					>{#if first.turnAt > now}turns in <b class="font-mono text-[1.25rem]"
+							>{left(first.turnAt)}</b
+						>{:else}<b class="text-held">turn back now</b>{/if}, {first.wearer?.wearer} first</span
 				>{/if}
 			<span class="text-soft">out {team.marginMin} min before the warning</span>
 			{#if data.mayControl && !team.turnedAt}<button

@@ -25,7 +25,7 @@
 	const bar = $derived(barAfter(plan, now));
 	const left = (at: number) => {
 		const seconds = Math.ceil((at - now) / 1000);
-		return seconds > 0 ? minutesAndSeconds(seconds) : `${minutesAndSeconds(-seconds)} past`;
+		return seconds > 0 ? minutesAndSeconds(seconds) : `past ${minutesAndSeconds(-seconds)}`;
 	};
 	const alarms = $derived(alarmsOf(plan, turnedAt).filter((alarm) => alarm.at <= now));
 	const worst = $derived(alarms.at(-1)?.kind ?? null);
@@ -100,13 +100,17 @@
 					stroke-width="2.4"
 					stroke-dasharray="4 2"
 				/>
-				<text x={x(plan.turnBar)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)"
-					>turn {Math.round(plan.turnBar)}</text
+				<text
+					x={x(plan.turnBar)}
+					y="38"
+					font-size="14"
+					text-anchor={x(plan.turnBar) > LINE * 0.86 ? 'end' : 'middle'}
+					fill="var(--ink)">turn {Math.round(plan.turnBar)}</text
 				>{/if}
 			<text x={x(55)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)">55</text>
 		</svg>
 	</div>
-	<dl class="grid grid-cols-[auto_auto] content-start gap-x-4 font-mono">
+	<dl class="grid grid-cols-[auto_1fr] content-start gap-x-3 font-mono whitespace-nowrap">
 		{#if turnedAt === null}<dt class="font-sans">Turn in</dt>
 			<dd class="text-right text-[1.15rem] font-semibold">{left(plan.turnAt)}</dd>{/if}
 		<dt class="font-sans">Be out in</dt>

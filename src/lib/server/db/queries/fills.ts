@@ -1,6 +1,6 @@
-import { desc, eq, inArray, isNotNull, and, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
-import { airSource, cylinderFill, fillBatch } from '../schema/index.ts';
+import { airSource, cylinderFill, fillBatch, item, itemState, place } from '../schema/index.ts';
 
 /** The last fill of each of some cylinders that was ended, with the source of its air. */
 export async function latestFills(db: Connection, itemIds: string[]) {
@@ -30,6 +30,16 @@ export const filledFrom = (db: Connection, sourceId: string) =>
 		.from(cylinderFill)
 		.innerJoin(fillBatch, eq(fillBatch.id, cylinderFill.batchId))
 		.where(eq(fillBatch.sourceId, sourceId));
+
+/** Cylinders that are held for any reason. */
+export const heldCylinders = (db: Connection) =>
+	db
+		.select({ id: item.id, tag: item.tag, place: place.name })
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(and(eq(itemState.blocked, 'held'), eq(item.family, 'cylinder')))
+		.orderBy(asc(item.tag));
 
 /** Lets one of several processes do a piece of work, until its transaction ends. */
 export async function takesTurn(tx: Connection, key: number): Promise<boolean> {
