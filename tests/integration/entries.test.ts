@@ -103,6 +103,8 @@ describe('a team on the board', () => {
 		await expectFault(refused({ set: 'HM-0001' }), 'invalid', /no breathing apparatus/);
 		await expectFault(enter([]), 'invalid', /one to 12/);
 		await expectFault(enter([one('Cy'), one('Cy')]), 'conflict', /in already/);
+		const same = { channel: 'T1' };
+		await expectFault(enter([one('Cy', same), one('Di', same)]), 'conflict', /channels is used/);
 	});
 
 	it('wears sets that are ready, once, and leaves what is left in their cylinders', async () => {

@@ -115,7 +115,11 @@ describe('a fill at the panel', () => {
 		const hand = (bar: number) => ({ id, hand: { bar, celsius: 20 } });
 		await expectFault(finishFill(tech(), SITE, address, hand(451)), 'invalid', /above the 450/);
 		await expectFault(finishFill(tech(), SITE, address, hand(20)), 'invalid', /Read again/);
-		expect((await finishFill(tech(), SITE, '127.0.0.1:9', hand(296))).outcome).toBe('full');
+		await openBank(tech(), address, { fillId: id, bank: 3 });
+		expect((await finishFill(tech(), SITE, address, hand(296))).outcome).toBe('full');
+		expect((await panelState(address)).reading?.openBank).toBeNull();
+		const away = await begin('CY-0002');
+		await finishFill(tech(), SITE, '127.0.0.1:9', { ...hand(290), id: away });
 		expect(await panelState('127.0.0.1:9')).toMatchObject({ reading: null });
 		expect(await panelState(undefined)).toMatchObject({ reading: null });
 	});

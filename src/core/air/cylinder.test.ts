@@ -113,9 +113,13 @@ describe('a source of air', () => {
 	it('puts what was filled since the last good test under the failed one', () => {
 		const bad = test('2026-10-01', 'fail');
 		const later = test('2026-10-10', 'pass');
-		expect(failedAfter(good.at + 1, [later, bad, good])).toBe(bad);
-		expect(failedAfter(good.at - 1, [good, bad])).toBeNull();
-		expect(failedAfter(bad.at + 1, [bad, later])).toBeNull();
-		expect(failedAfter(later.at + 1, [bad, later])).toBeNull();
+		expect(failedAfter(good.at + 1, good.at + 2, [later, bad, good])).toBe(bad);
+		expect(failedAfter(good.at - 2, good.at - 1, [good, bad])).toBeNull();
+		expect(failedAfter(bad.at + 1, bad.at + 2, [bad, later])).toBeNull();
+		expect(failedAfter(later.at + 1, later.at + 2, [bad, later])).toBeNull();
+		// A sample of the very fill: a bad one holds it, a good one covers only what was in by then.
+		expect(failedAfter(bad.at - 1, bad.at + 1, [bad, later])).toBe(bad);
+		expect(failedAfter(good.at - 1, good.at + 1, [good, bad])).toBe(bad);
+		expect(failedAfter(good.at - 1, good.at + 1, [good, later])).toBeNull();
 	});
 });

@@ -67,12 +67,19 @@ export function sourceState({ tests, workedAt }: SourceFacts, asOf: Day): Source
 }
 
 /**
- * The failed test that air taken at a moment falls under: the first decided one after it, where that failed. Air
- * from before a good test is covered by it.
+ * The failed test that a fill falls under: the first decided one after it began or after it ended, where that failed.
+ * Air from before a good test is covered by it; a good sample taken while it was filled covers only what was in by
+ * then.
+ * @param from when the fill began, @param until when it ended; milliseconds
  */
-export function failedAfter(takenAt: number, tests: readonly SourceTest[]): SourceTest | null {
-	const next = decided(tests).find((test) => test.at > takenAt);
-	return next?.outcome === 'fail' ? next : null;
+export function failedAfter(
+	from: number,
+	until: number,
+	tests: readonly SourceTest[]
+): SourceTest | null {
+	const known = decided(tests);
+	const next = (at: number) => known.find((test) => test.at > at);
+	return [next(from), next(until)].find((test) => test?.outcome === 'fail') ?? null;
 }
 
 /** Why what a failed test covers is held. */

@@ -110,7 +110,8 @@ export async function airFailedIn(
 	if (fills.length === 0) return held;
 	const facts = await sourceFacts(db, timeZone, [...new Set(fills.map((f) => f.sourceId))]);
 	for (const fill of fills) {
-		const test = failedAfter(fill.endedAt.getTime(), facts.get(fill.sourceId)?.tests ?? []);
+		const [from, until] = [fill.startedAt.getTime(), fill.endedAt.getTime()];
+		const test = failedAfter(from, until, facts.get(fill.sourceId)?.tests ?? []);
 		if (!test) continue;
 		const { sourceId } = fill;
 		held.set(fill.itemId, { source: fill.source, sourceId, on: test.on, testId: test.id });

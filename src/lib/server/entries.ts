@@ -143,6 +143,12 @@ export async function enterTeam(context: Context, site: Site, input: TeamInput):
 		const constraint = brokenConstraint(error);
 		if (constraint?.includes('set_once'))
 			throw new Fault('conflict', 'One of these sets is worn by somebody who is in.', 'wearers');
+		if (constraint?.includes('channel_once'))
+			throw new Fault(
+				'conflict',
+				'One of these channels is used by somebody who is in.',
+				'wearers'
+			);
 		if (constraint?.includes('wearer_once'))
 			throw new Fault('conflict', 'One of these wearers is in already.', 'wearers');
 		throw error;

@@ -353,6 +353,7 @@ export async function finishFill(
 	const end = input.hand
 		? { ...input.hand, banksBar: null, trace: null }
 		: await readEnd(address, open.tag);
+	if (input.hand) await shutIfHeard(address);
 	const { ratedBar, maximumBar } = open.cylinder;
 	if (end.bar > maximumBar)
 		throw new Fault(
@@ -396,6 +397,16 @@ export async function finishFill(
 		await putPressure(tx, context, site, open.cylinder, cool, 'filled, as it will be when cool');
 	});
 	return { outcome, settledBar };
+}
+
+/** Shuts the valves of a panel that may be away: the figure is the one that was read by hand. */
+async function shutIfHeard(address: PanelAddress): Promise<void> {
+	if (!address) return;
+	try {
+		await withPanel(address, (panel) => panel.shut());
+	} catch (error) {
+		if (!(error instanceof Fault)) throw error;
+	}
 }
 
 async function readEnd(address: PanelAddress, tag: string) {

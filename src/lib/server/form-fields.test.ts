@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { Fault } from './errors.ts';
-import { optionalNumber, uploaded } from './form-fields.ts';
+import { jsonText, neededNumber, optionalNumber, pressureText, uploaded } from './form-fields.ts';
 
 const positive = z.object({
 	volume: optionalNumber(
@@ -39,6 +39,36 @@ describe('a number of a form', () => {
 	it('takes any finite number where nothing else is asked', () => {
 		expect(any.parse({ boils: '-196' })).toEqual({ boils: -196 });
 		expect(any.safeParse({ boils: 'Infinity' }).success).toBe(false);
+	});
+});
+
+describe('fields that have to be there', () => {
+	const schema = z.object({
+		bar: pressureText,
+		litres: neededNumber('Litres of water.'),
+		list: jsonText('No list.').pipe(z.array(z.number()))
+	});
+	const good = { bar: '30 MPa', litres: '6,8', list: '[1,2]' };
+
+	it('are read with their units', () =>
+		expect(schema.parse(good)).toEqual({
+			...{ bar: { bar: 300, entered: '30 MPa' }, litres: 6.8, list: [1, 2] }
+		}));
+
+	it.each([
+		['bar', '', /Write a pressure as/],
+		['bar', '4350', /4350 psi/],
+		['bar', '-3', /below zero/],
+		['bar', undefined, /Write a pressure/],
+		['litres', '', /Litres of water/],
+		['litres', 'many', /Litres of water/],
+		['litres', undefined, /Litres of water/],
+		['list', '[1,', /No list/],
+		['list', undefined, /No list/]
+	])('%s “%s” is refused at its place', (field, value, words) => {
+		const { error } = schema.safeParse({ ...good, [field]: value });
+		expect(error?.issues[0]?.path[0]).toBe(field);
+		expect(error?.issues[0]?.message).toMatch(words);
 	});
 });
 

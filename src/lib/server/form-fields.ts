@@ -34,6 +34,20 @@ export const pressureText = z.string('Write a pressure.').transform((text, conte
 	}
 });
 
+/** A field that holds JSON of the page, at most so many characters of it. */
+export const jsonText = (wrong: string, most = 20_000) =>
+	z
+		.string(wrong)
+		.max(most, wrong)
+		.transform((text, context): unknown => {
+			try {
+				return JSON.parse(text);
+			} catch {
+				context.addIssue({ code: 'custom', message: wrong });
+				return z.NEVER;
+			}
+		});
+
 /** A number that has to be there. */
 export const neededNumber = (missing: string) =>
 	z.string(missing).transform((text, context) => {

@@ -38,6 +38,18 @@ export async function action<T>(work: () => Promise<T>) {
 	}
 }
 
+/** A form action of one deed: its fields are checked, what comes of it is given back as `result`. */
+export const deed =
+	<T extends z.ZodType, R, E extends RequestEvent>(
+		schema: T,
+		work: (event: E, input: z.output<T>) => Promise<R>
+	) =>
+	(event: E) =>
+		action(async () => {
+			const result = await work(event, parse(schema, await formBody(event.request)));
+			return { result: result ?? null };
+		});
+
 /** Runs the work of a JSON route; a fault becomes its answer. */
 export async function api<T>(work: () => Promise<T>): Promise<Response> {
 	try {

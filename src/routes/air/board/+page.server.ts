@@ -13,8 +13,8 @@ import {
 } from '$lib/server/entries';
 import { listPlaces } from '$lib/server/hazards';
 import { TELEMETRY_FAULTS } from '$lib/server/instruments/telemetry';
-import { optionalNumber, pressureText } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { jsonText, optionalNumber, pressureText } from '$lib/server/form-fields';
+import { clientId, contextOf, deed, page } from '$lib/server/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const receiver = () => config().GREVAN_TELEMETRY;
@@ -53,10 +53,7 @@ const team = z.object({
 		.transform(() => null)
 		.or(z.uuid()),
 	marginMin: z.coerce.number('A whole number of minutes.').int().min(0).max(60),
-	wearers: z
-		.string()
-		.transform((text) => JSON.parse(text) as unknown)
-		.pipe(z.array(wearer))
+	wearers: jsonText('The page sent no wearers; load it again.').pipe(z.array(wearer))
 });
 const told = z.object({
 	id: clientId,
@@ -65,23 +62,11 @@ const told = z.object({
 	corrects: z.string().optional()
 });
 
-/** A deed on the board; its page comes by the stream of events. */
-const deed =
-	<T extends z.ZodType, R>(
-		schema: T,
-		work: (event: RequestEvent, input: z.output<T>) => Promise<R>
-	) =>
-	(event: RequestEvent) =>
-		action(async () => {
-			const result = await work(event, parse(schema, await formBody(event.request)));
-			return { result: result ?? null };
-		});
-
 /** A gauge is told to a tenth of a bar. */
 const tenth = (bar: number) => Number(bar.toFixed(1));
 
 export const actions: Actions = {
-	enter: deed(team, async (event, input) => {
+	enter: deed(team, async (event: RequestEvent, input) => {
 		const context = contextOf(event);
 		const wearers = input.wearers.map(({ litres, start, ...one }) => ({
 			...{ ...one, waterVolumeL: litres, startBar: tenth(start.bar) }
@@ -99,23 +84,26 @@ export const actions: Actions = {
 			)
 		);
 	}),
-	tell: deed(told, (event, { pressure, corrects, ...input }) =>
+	tell: deed(told, (event: RequestEvent, { pressure, corrects, ...input }) =>
 		tellPressure(contextOf(event), {
 			...input,
 			...{ bar: tenth(pressure.bar), corrects: corrects === 'yes', entered: pressure.entered }
 		})
 	),
-	turn: deed(z.object({ teamId: clientId }), (event, input) =>
+	turn: deed(z.object({ teamId: clientId }), (event: RequestEvent, input) =>
 		turnTeam(contextOf(event), input.teamId)
 	),
-	out: deed(z.object({ wearerId: clientId, pressure: pressureText }), (event, input) =>
-		leave(contextOf(event), event.locals.site, {
-			...{ wearerId: input.wearerId, endBar: tenth(input.pressure.bar) },
-			entered: input.pressure.entered
-		})
+	out: deed(
+		z.object({ wearerId: clientId, pressure: pressureText }),
+		(event: RequestEvent, input) =>
+			leave(contextOf(event), event.locals.site, {
+				...{ wearerId: input.wearerId, endBar: tenth(input.pressure.bar) },
+				entered: input.pressure.entered
+			})
 	),
-	seen: deed(z.object({ wearerId: clientId, key: z.string().max(80) }), (event, input) =>
-		seeAlarm(contextOf(event), input)
+	seen: deed(
+		z.object({ wearerId: clientId, key: z.string().max(80) }),
+		(event: RequestEvent, input) => seeAlarm(contextOf(event), input)
 	),
 	simulate: deed(
 		z.object({

@@ -13,7 +13,7 @@ import {
 } from '$lib/server/fills';
 import { neededNumber, pressureText } from '$lib/server/form-fields';
 import { PANEL_FAULTS } from '$lib/server/instruments/fill-panel';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { clientId, contextOf, deed, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const panel = () => config().GREVAN_FILL_PANEL;
@@ -44,37 +44,27 @@ const finish = z.object({
 });
 const hand = z.object({ bar: pressureText, celsius: neededNumber('Its temperature, °C.') });
 
-/** A deed in the fill room. */
-const deed =
-	<T extends z.ZodType, R>(
-		schema: T,
-		work: (event: RequestEvent, input: z.output<T>) => Promise<R>
-	) =>
-	(event: RequestEvent) =>
-		action(async () => {
-			const result = await work(event, parse(schema, await formBody(event.request)));
-			return { result: result ?? null };
-		});
-
 export const actions: Actions = {
-	queue: deed(z.object({ tag }), (event, input) =>
+	queue: deed(z.object({ tag }), (event: RequestEvent, input) =>
 		bringCylinder(contextOf(event), event.locals.site, { tag: input.tag, to: 'filling' })
 	),
-	unqueue: deed(z.object({ tag }), (event, input) =>
+	unqueue: deed(z.object({ tag }), (event: RequestEvent, input) =>
 		bringCylinder(contextOf(event), event.locals.site, { tag: input.tag, to: 'rack' })
 	),
-	start: deed(start, (event, { looked, ...input }) =>
+	start: deed(start, (event: RequestEvent, { looked, ...input }) =>
 		startFill(contextOf(event), event.locals.site, panel(), { ...input, looked: looked === 'yes' })
 	),
 	reject: deed(
 		z.object({ id: clientId, tag, step: z.string(), code: z.string() }),
 		(event, input) => rejectCylinder(contextOf(event), event.locals.site, input)
 	),
-	bank: deed(z.object({ fillId: clientId, bank }), (event, input) =>
+	bank: deed(z.object({ fillId: clientId, bank }), (event: RequestEvent, input) =>
 		openBank(contextOf(event), panel(), input)
 	),
-	pump: deed(z.object({ bank }), (event, input) => pumpBank(contextOf(event), panel(), input)),
-	finish: deed(finish, async (event, { id, byHand, ...rest }) => {
+	pump: deed(z.object({ bank }), (event: RequestEvent, input) =>
+		pumpBank(contextOf(event), panel(), input)
+	),
+	finish: deed(finish, async (event: RequestEvent, { id, byHand, ...rest }) => {
 		const read = byHand ? parse(hand, rest) : undefined;
 		const done = await finishFill(contextOf(event), event.locals.site, panel(), {
 			id,

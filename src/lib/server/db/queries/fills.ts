@@ -8,6 +8,7 @@ export async function latestFills(db: Connection, itemIds: string[]) {
 	const rows = await db
 		.selectDistinctOn([cylinderFill.itemId], {
 			itemId: cylinderFill.itemId,
+			startedAt: cylinderFill.startedAt,
 			endedAt: cylinderFill.endedAt,
 			settledBar: cylinderFill.settledBar,
 			outcome: cylinderFill.outcome,

@@ -68,6 +68,9 @@ export const entryWearer = pgTable(
 		uniqueIndex('entry_wearer_set_once')
 			.on(t.setId)
 			.where(sql`${t.endedAt} is null`),
+		uniqueIndex('entry_wearer_channel_once')
+			.on(t.channel)
+			.where(sql`${t.endedAt} is null`),
 		uniqueIndex('entry_wearer_once')
 			.on(t.wearer)
 			.where(sql`${t.endedAt} is null`),

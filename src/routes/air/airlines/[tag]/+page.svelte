@@ -22,6 +22,7 @@
 	let { data, form } = $props();
 	const fault = $derived(form && 'fault' in form ? form.fault : null);
 	const { rig, judged } = $derived(data);
+	/** With a new one the form begins anew. */
 	let eventId = $state(crypto.randomUUID());
 	let bank = $state('200');
 	let banks = $state('2');
@@ -252,31 +253,33 @@
 					use:enhance={() =>
 						({ update, result }) => {
 							if (result.type === 'success') eventId = crypto.randomUUID();
-							return update();
+							return update({ reset: false });
 						}}
 				>
-					<h2 class="text-[1.1rem]! text-ink!">Sign a tag</h2>
-					<input type="hidden" name="id" value={eventId} />
-					<label
-						><span class="label">What was done</span><select name="kind" class="w-full"
-							>{#if rig.sorbentMonths !== null}<option value="sorbent"
-									>sorbent and filters changed</option
-								>{/if}{#if rig.alarm !== 'none'}<option value="alarm">alarm tested</option
-								>{/if}</select
-						></label
-					>
-					<PlainField label="On" type="date" name="doneOn" value={data.today} />
-					<fieldset class="flex gap-5">
-						<legend class="label">Worked as it should</legend>
-						<label class="flex min-h-11 items-center gap-2"
-							><input type="radio" name="passed" value="yes" checked />yes</label
+					{#key eventId}
+						<h2 class="text-[1.1rem]! text-ink!">Sign a tag</h2>
+						<input type="hidden" name="id" value={eventId} />
+						<label
+							><span class="label">What was done</span><select name="kind" class="w-full"
+								>{#if rig.sorbentMonths !== null}<option value="sorbent"
+										>sorbent and filters changed</option
+									>{/if}{#if rig.alarm !== 'none'}<option value="alarm">alarm tested</option
+									>{/if}</select
+							></label
 						>
-						<label class="flex min-h-11 items-center gap-2"
-							><input type="radio" name="passed" value="no" />no</label
-						>
-					</fieldset>
-					<PlainField label="Note" name="note" />
-					<button class="button">Sign it</button>
+						<PlainField label="On" type="date" name="doneOn" value={data.today} />
+						<fieldset class="flex gap-5">
+							<legend class="label">Worked as it should</legend>
+							<label class="flex min-h-11 items-center gap-2"
+								><input type="radio" name="passed" value="yes" checked />yes</label
+							>
+							<label class="flex min-h-11 items-center gap-2"
+								><input type="radio" name="passed" value="no" />no</label
+							>
+						</fieldset>
+						<PlainField label="Note" name="note" />
+						<button class="button">Sign it</button>
+					{/key}
 				</form>
 			{/if}
 			{#if judged.events.length}

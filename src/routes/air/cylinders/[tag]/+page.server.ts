@@ -12,7 +12,7 @@ import {
 import { Fault } from '$lib/server/errors';
 import { neededNumber, optionalNumber, pressureText } from '$lib/server/form-fields';
 import { itemByTag } from '$lib/server/items';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { clientId, contextOf, deed, page } from '$lib/server/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
@@ -52,44 +52,33 @@ const test = z.object({
 const pressure = z.object({ pressure: pressureText });
 const bring = z.object({ to: z.enum(LOCATIONS) });
 
-/** A deed on the cylinder of the page. */
-const deed =
-	<T extends z.ZodType>(
-		schema: T,
-		work: (event: RequestEvent, input: z.output<T>) => Promise<unknown>
-	) =>
-	(event: RequestEvent) =>
-		action(async () => {
-			await work(event, parse(schema, await formBody(event.request)));
-		});
-
 export const actions: Actions = {
-	data: deed(data, (event, input) =>
+	data: deed(data, (event: RequestEvent, input) =>
 		saveCylinder(contextOf(event), event.locals.site, {
 			...input,
 			tag: event.params.tag,
 			version: input.version || null
 		})
 	),
-	test: deed(test, (event, input) =>
+	test: deed(test, (event: RequestEvent, input) =>
 		noteCylinderTest(contextOf(event), event.locals.site, { ...input, tag: event.params.tag })
 	),
-	pressure: deed(pressure, (event, input) =>
+	pressure: deed(pressure, (event: RequestEvent, input) =>
 		notePressure(contextOf(event), event.locals.site, {
 			tag: event.params.tag,
 			pressureBar: Number(input.pressure.bar.toFixed(1)),
 			entered: input.pressure.entered
 		})
 	),
-	unknown: deed(z.object({}), (event) =>
+	unknown: deed(z.object({}), (event: RequestEvent) =>
 		notePressure(contextOf(event), event.locals.site, {
 			...{ tag: event.params.tag, pressureBar: null }
 		})
 	),
-	inside: deed(z.object({}), (event) =>
+	inside: deed(z.object({}), (event: RequestEvent) =>
 		noteInside(contextOf(event), event.locals.site, event.params.tag)
 	),
-	bring: deed(bring, (event, input) =>
+	bring: deed(bring, (event: RequestEvent, input) =>
 		bringCylinder(contextOf(event), event.locals.site, { ...input, tag: event.params.tag })
 	)
 };

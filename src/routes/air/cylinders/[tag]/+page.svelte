@@ -18,6 +18,7 @@
 	const row = $derived(known?.row ?? null);
 	const fault = $derived(form && 'fault' in form ? form.fault : null);
 	let pressure = $state('');
+	/** With a new one the form begins anew. */
 	let testId = $state(crypto.randomUUID());
 	const litres = $derived(
 		row?.pressureBar
@@ -257,23 +258,25 @@
 				use:enhance={() =>
 					({ update, result }) => {
 						if (result.type === 'success') testId = crypto.randomUUID();
-						return update();
+						return update({ reset: false });
 					}}
 			>
-				<h2 class="text-[1.1rem]! text-ink!">A periodic test</h2>
-				<input type="hidden" name="id" value={testId} />
-				<PlainField label="On" type="date" name="testedOn" required />
-				<PlainField label="Stamp of the test house" name="stamp" />
-				<fieldset class="flex gap-5">
-					<legend class="label">Passed</legend>
-					<label class="flex min-h-11 items-center gap-2"
-						><input type="radio" name="passed" value="yes" checked />yes</label
-					>
-					<label class="flex min-h-11 items-center gap-2"
-						><input type="radio" name="passed" value="no" />no</label
-					>
-				</fieldset>
-				<button class="button">Write it down</button>
+				{#key testId}
+					<h2 class="text-[1.1rem]! text-ink!">A periodic test</h2>
+					<input type="hidden" name="id" value={testId} />
+					<PlainField label="On" type="date" name="testedOn" required />
+					<PlainField label="Stamp of the test house" name="stamp" />
+					<fieldset class="flex gap-5">
+						<legend class="label">Passed</legend>
+						<label class="flex min-h-11 items-center gap-2"
+							><input type="radio" name="passed" value="yes" checked />yes</label
+						>
+						<label class="flex min-h-11 items-center gap-2"
+							><input type="radio" name="passed" value="no" />no</label
+						>
+					</fieldset>
+					<button class="button">Write it down</button>
+				{/key}
 			</form>
 		{/if}
 	</aside>

@@ -236,18 +236,20 @@
 				use:enhance={() =>
 					({ update, result }) => {
 						if (result.type === 'success') workId = crypto.randomUUID();
-						return update();
+						return update({ reset: false });
 					}}
 			>
-				<input type="hidden" name="id" value={workId} />
-				<PlainField
-					label="Work on it"
-					name="what"
-					required
-					placeholder="filters changed, valve plate …"
-				/>
-				<p class="text-soft">From then on its air counts as untested.</p>
-				<button class="button">Note the work</button>
+				{#key workId}
+					<input type="hidden" name="id" value={workId} />
+					<PlainField
+						label="Work on it"
+						name="what"
+						required
+						placeholder="filters changed, valve plate …"
+					/>
+					<p class="text-soft">From then on its air counts as untested.</p>
+					<button class="button">Note the work</button>
+				{/key}
 			</form>
 		</aside>
 	{/if}

@@ -4,6 +4,7 @@ import { FELT, type Felt } from '$core/fit/seal-check';
 import { may } from '$lib/server/context';
 import { Fault } from '$lib/server/errors';
 import { itemByTag } from '$lib/server/items';
+import { jsonText } from '$lib/server/form-fields';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
 import { saveSealCheck, sealChecksOf } from '$lib/server/seal-checks';
 import type { Actions, PageServerLoad } from './$types';
@@ -31,18 +32,7 @@ const attempt = z.object({
 const body = z.object({
 	id: clientId,
 	wearer: z.string().max(200),
-	attempts: z
-		.string()
-		.max(4000)
-		.transform((text, context) => {
-			try {
-				return JSON.parse(text) as unknown;
-			} catch {
-				context.addIssue({ code: 'custom', message: 'The attempts did not arrive whole.' });
-				return z.NEVER;
-			}
-		})
-		.pipe(z.array(attempt))
+	attempts: jsonText('The attempts did not arrive whole.', 4000).pipe(z.array(attempt))
 });
 
 export const actions: Actions = {

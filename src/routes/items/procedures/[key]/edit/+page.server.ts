@@ -6,6 +6,7 @@ import type { Step } from '$core/inspection/procedure';
 import { may } from '$lib/server/context';
 import { Fault } from '$lib/server/errors';
 import { editionsOf, procedureAt, saveEdition } from '$lib/server/procedures';
+import { jsonText } from '$lib/server/form-fields';
 import { action, contextOf, formBody, page, parse } from '$lib/server/request';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -40,21 +41,9 @@ const body = z.object({
 	from: z.coerce.number().int(),
 	name: z.string().max(120, 'At most 120 characters.'),
 	reason: z.string().max(300, 'At most 300 characters.'),
-	steps: z
-		.string()
-		.max(400_000)
-		.transform((text, context) => {
-			try {
-				return JSON.parse(text) as unknown;
-			} catch {
-				context.addIssue({
-					code: 'custom',
-					message: 'The steps did not arrive whole; send again.'
-				});
-				return z.NEVER;
-			}
-		})
-		.pipe(z.array(step).min(1, 'A procedure has at least one step.').max(120))
+	steps: jsonText('The steps did not arrive whole; send again.', 400_000).pipe(
+		z.array(step).min(1, 'A procedure has at least one step.').max(120)
+	)
 });
 
 export const actions: Actions = {

@@ -1,0 +1,1 @@
+CREATE UNIQUE INDEX "entry_wearer_channel_once" ON "entry_wearer" USING btree ("channel") WHERE "entry_wearer"."ended_at" is null;
