@@ -123,6 +123,7 @@ test('an air test fails: what was filled since the last good one is held, and wh
 	await ready(page);
 	await enterTest('14');
 	await expect(page.getByText(/The air failed. 1 filled since/)).toContainText(tag);
+	await expect(page.getByText(/The air failed. 1 filled since/)).toBeInViewport();
 	await expect(page.getByRole('list', { name: 'Held by this test' })).toContainText(tag);
 	await page.goto(`${appUrl()}/air/cylinders/${tag}`);
 	await expect(page.getByText('Not to be put on a set')).toBeVisible();

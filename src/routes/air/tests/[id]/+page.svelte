@@ -28,6 +28,7 @@
 		['waterMgPerM3', 'Water, mg/m³']
 	] as const;
 	const EMPTY = { oxygenPercent: '', coPpm: '', co2Ppm: '', oilMgPerM3: '', waterMgPerM3: '' };
+	let said: HTMLElement | undefined = $state();
 	let typed = $state({ ...EMPTY });
 	let sampledAt = $state<SampledAt>(
 		untrack(() => (data.source.fills ? 'filling outlet' : 'airline'))
@@ -84,7 +85,7 @@
 	<Because title="Air of {data.source.name}" reasons={data.state.reasons} />
 </div>
 {#if tested}
-	<div class="mt-3" role="status">
+	<div class="mt-3" role="status" tabindex="-1" bind:this={said}>
 		<Notice kind={tested.outcome === 'pass' ? 'good' : 'fault'}>
 			<p class="font-semibold">
 				{tested.outcome === 'pass'
@@ -96,7 +97,7 @@
 		</Notice>
 	</div>
 {/if}
-<div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_26rem]">
+<div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
 	<section aria-labelledby="tests">
 		<h2 id="tests">Tests, newest first</h2>
 		{#if data.tests.length === 0}<p class="mt-1">None yet: no air is given out.</p>{/if}
@@ -152,12 +153,14 @@
 				class="grid gap-4 rounded border-2 border-ink bg-sheet p-4"
 				use:enhance={({ formData }) => {
 					formData.set('takenAt', new Date(taken).toISOString());
-					return ({ update, result }) => {
+					return async ({ update, result }) => {
 						if (result.type === 'success') {
 							testId = crypto.randomUUID();
 							typed = { ...EMPTY };
 						}
-						return update({ reset: false });
+						await update({ reset: false });
+						// What came of it stands at the top of the page.
+						if (result.type === 'success') said?.focus();
 					};
 				}}
 			>
