@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { today } from '../../src/lib/server/agenda.ts';
 import { addSource, listSources, noteWork, testsOf } from '../../src/lib/server/air-sources.ts';
-import { notePressure } from '../../src/lib/server/cylinders.ts';
+import { cylinderByTag, notePressure } from '../../src/lib/server/cylinders.ts';
 import {
 	fillLog,
 	fillNow,
@@ -81,6 +81,8 @@ describe('a fill at the panel', () => {
 		expect(kept).toMatchObject({ tag: 'CY-0001', batch: 1, source: 'Compressor 1' });
 		expect(kept?.fill.banksBar).toHaveLength(3);
 		expect(await finishFill(tech(), SITE, address, { id })).toEqual({ outcome, settledBar });
+		const { facts } = await cylinderByTag(test.db, SITE, 'CY-0001');
+		expect(facts).toMatchObject({ freshUntil: '2027-11-24', location: 'rack' });
 		await expect(test.raw`update cylinder_fill set end_bar = 1 where id = ${id}`).rejects.toThrow(
 			/never changed/
 		);

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { checkCylinder, cylinderDates, mayFill, mayFit, type CylinderFacts } from './cylinder.ts';
+import {
+	checkCylinder,
+	cylinderDates,
+	freshUntil,
+	mayFill,
+	mayFit,
+	type CylinderFacts
+} from './cylinder.ts';
 import { failedAfter, sourceState, type SourceTest } from './source.ts';
 
 const stamp = {
@@ -43,7 +50,7 @@ describe('what may be filled and fitted', () => {
 	const facts = (part: Partial<CylinderFacts> = {}): CylinderFacts => ({
 		dates: cylinderDates(stamp, '2024-04-30', 'uk'),
 		...{ testFailed: false, location: 'rack', inSet: null, pressureBar: 40 },
-		...{ lookedInside: false, faults: [], airFailed: null },
+		...{ lookedInside: false, faults: [], airFailed: null, freshUntil: null },
 		...part
 	});
 	const TODAY = '2026-11-24';
@@ -71,6 +78,17 @@ describe('what may be filled and fitted', () => {
 		const ends = { dates: cylinderDates({ ...stamp, lifeEndsOn: TODAY }, '2024-04-30', 'uk') };
 		expect(mayFill(facts(ends), TODAY).outcome).toBe('may');
 		expect(mayFit(facts(ends), '2026-11-25').reasons[0]?.text).toMatch(/Its life ended/);
+	});
+
+	// Common practice: fresh air in stored cylinders yearly.
+	it('is filled anew within a year', () => {
+		expect(freshUntil('2025-11-24')).toBe(TODAY);
+		expect(freshUntil('2024-02-29')).toBe('2025-02-28');
+		expect(freshUntil(null)).toBeNull();
+		const old = facts({ freshUntil: TODAY });
+		expect(mayFit(old, TODAY).outcome).toBe('may');
+		expect(mayFit(old, '2026-11-25').reasons[0]?.text).toMatch(/older than a year/);
+		expect(mayFill(old, '2026-11-25').outcome).toBe('may');
 	});
 
 	it('empty is looked at inside before it is filled', () => {

@@ -121,6 +121,13 @@ export function cylinderDates(
 	};
 }
 
+/** Months after which the air in a stored cylinder is changed. Common practice: yearly. */
+const FRESH_AIR_MONTHS = 12;
+
+/** Last day of the air that was filled on a day; null where no fill is on record. */
+export const freshUntil = (filledOn: Day | null): Day | null =>
+	filledOn === null ? null : plusMonths(filledOn, FRESH_AIR_MONTHS);
+
 /** Where a cylinder is when it is in no set. */
 export const LOCATIONS = ['rack', 'filling', 'test house'] as const;
 export type CylinderLocation = (typeof LOCATIONS)[number];
@@ -141,6 +148,8 @@ export interface CylinderFacts {
 	faults: readonly string[];
 	/** The air in it failed a test that was taken after it was filled. */
 	airFailed: { source: string; on: Day } | null;
+	/** Last day of the air in it; null: no fill on record. */
+	freshUntil: Day | null;
 }
 
 const because = (rule: string, text: string, origin: Origin = commonPractice()): Reason => ({
@@ -201,6 +210,14 @@ export function mayFit(facts: CylinderFacts, asOf: Day): Verdict<'may' | 'refuse
 		reasons.push(because('in-set', `It is on ${facts.inSet}; take it off there first.`));
 	if (facts.location === 'filling')
 		reasons.push(because('filling', 'It waits to be filled; take it out of the queue first.'));
+	if (facts.freshUntil !== null && asOf > facts.freshUntil)
+		reasons.push(
+			because(
+				'stale',
+				`The air in it is older than a year: fresh air was due by ${readable(facts.freshUntil)}.`,
+				commonPractice('fresh air in stored cylinders yearly')
+			)
+		);
 	if (facts.airFailed)
 		reasons.push(
 			because(

@@ -56,6 +56,7 @@ export const DUE_WORDS: Record<DueWhat, string> = {
 	inspection: 'Inspection',
 	filters: 'Change the filters',
 	'cylinder test': 'Periodic test of the cylinder',
+	'fresh air': 'Fresh air in the cylinder',
 	part: 'Inspection of a part in it'
 };
 

@@ -56,6 +56,7 @@ describe('the state of an item', () => {
 		const cylinder = (part: Partial<CylinderKnown> = {}): CylinderKnown => ({
 			...{ material: 'composite', manufacturedOn: '2016-01-10', lifeEndsOn: null, testYears: null },
 			...{ lastTestOn: '2022-01-10', testFailed: false, pressureBar: 290, airFailed: null },
+			filledOn: '2026-10-01',
 			...part
 		});
 		expect(state({ cylinder: cylinder() })).toBe('ready');
@@ -66,6 +67,11 @@ describe('the state of an item', () => {
 		});
 		expect(state(tested, '2026-12-01')).toBe('overdue');
 		expect(state({ cylinder: cylinder({ lifeEndsOn: '2026-11-23' }) })).toBe('overdue');
+		const stale = { cylinder: cylinder({ filledOn: '2025-11-20' }) };
+		expect(state(stale)).toBe('overdue');
+		expect(stateCache(facts(stale), 'uk')).toMatchObject({
+			...{ dueOn: '2026-11-20', dueWhat: 'fresh air' }
+		});
 		for (const against of [
 			{ testFailed: true },
 			{ pressureBar: null },

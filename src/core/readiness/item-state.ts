@@ -1,4 +1,4 @@
-import { cylinderDates, type CylinderData } from '../air/cylinder.ts';
+import { cylinderDates, freshUntil, type CylinderData } from '../air/cylinder.ts';
 import { HELD_BY_AIR } from '../air/source.ts';
 import { holds, type Severity } from '../data/reject-codes.ts';
 import type { RuleSet } from '../data/substance.ts';
@@ -38,6 +38,8 @@ export interface CylinderKnown extends Pick<
 > {
 	/** Day of the last periodic test that it passed; null: none since it was made. */
 	lastTestOn: Day | null;
+	/** Day of its last fill; null: none on record. */
+	filledOn: Day | null;
 	/** It failed its last periodic test. */
 	testFailed: boolean;
 	/** What was last read on it; null: nobody knows what is left in it. */
@@ -58,7 +60,7 @@ export interface StateCache {
 	watchedFor: string | null;
 }
 
-export type DueWhat = 'inspection' | 'filters' | 'cylinder test' | 'part';
+export type DueWhat = 'inspection' | 'filters' | 'cylinder test' | 'fresh air' | 'part';
 
 /** Day that stands for "never": overdue on every day. */
 export const NEVER: Day = '1970-01-01';
@@ -130,6 +132,9 @@ function ownState(facts: ItemFacts, ruleSet: RuleSet): StateCache {
 	if (cylinder) {
 		const { lastDay } = cylinderDates(cylinder, cylinder.lastTestOn, ruleSet);
 		dues.push({ from: plusDays(lastDay, -TEST_WINDOW_DAYS), on: lastDay, what: 'cylinder test' });
+		const fresh = freshUntil(cylinder.filledOn);
+		if (fresh)
+			dues.push({ from: plusDays(fresh, -TEST_WINDOW_DAYS), on: fresh, what: 'fresh air' });
 	}
 	const first = dues.reduce((a, b) => (b.on < a.on ? b : a));
 	return {
@@ -229,8 +234,16 @@ export function judgeItem(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Verdic
 		...(facts.watched ?? []),
 		...judgeDue({ rules: [ruleFor(facts, ruleSet)], last: facts.lastInspectionOn, asOf }).reasons
 	);
-	if (facts.cylinder)
+	if (facts.cylinder) {
 		reasons.push(...cylinderDates(facts.cylinder, facts.cylinder.lastTestOn, ruleSet).reasons);
+		const fresh = freshUntil(facts.cylinder.filledOn);
+		if (fresh)
+			reasons.push({
+				rule: 'item.fresh-air',
+				text: `Fresh air in it by ${readable(fresh)}.`,
+				origin: commonPractice('fresh air in stored cylinders yearly')
+			});
+	}
 	if (facts.filterChangeOn)
 		reasons.push({
 			rule: 'item.filters',

@@ -65,7 +65,7 @@ export async function airLines(context: Context, site: Site, asOf: string): Prom
 			})
 		);
 	}
-	const known = await cylindersOf(db, ids);
+	const known = await cylindersOf(db, ids, site.timeZone);
 	for (const row of held)
 		if (known.get(row.id)?.cylinder.pressureBar === null)
 			lines.push(

@@ -151,11 +151,11 @@ const inSet = alias(item, 'in_set');
 async function heldBy(db: Connection, itemIds: string[], testId: string, site: Site) {
 	const failed = await airFailedIn(db, itemIds, site.timeZone);
 	const ids = [...failed].filter(([, f]) => f.testId === testId).map(([id]) => id);
-	return whereAre(db, ids);
+	return whereAre(db, site, ids);
 }
 
 /** Where cylinders are: on which set, at which place, on the rack or away. */
-export async function whereAre(db: Connection, ids: string[]) {
+export async function whereAre(db: Connection, site: Site, ids: string[]) {
 	if (ids.length === 0) return [];
 	const rows = await db
 		.select({ id: item.id, tag: item.tag, place: place.name, set: inSet.tag })
@@ -164,7 +164,7 @@ export async function whereAre(db: Connection, ids: string[]) {
 		.leftJoin(inSet, eq(inSet.id, item.setId))
 		.where(inArray(item.id, ids))
 		.orderBy(asc(item.tag));
-	const cylinders = await cylindersOf(db, ids);
+	const cylinders = await cylindersOf(db, ids, site.timeZone);
 	return rows.map((row) => ({
 		...row,
 		pressureBar: cylinders.get(row.id)?.cylinder.pressureBar ?? null,
@@ -213,7 +213,7 @@ export async function testsOf(db: Connection, site: Site, sourceId: string) {
 		.limit(20);
 	const filled = (await filledFrom(db, sourceId)).map((row) => row.itemId);
 	const failed = await airFailedIn(db, filled, site.timeZone);
-	const held = await whereAre(db, [...failed.keys()]);
+	const held = await whereAre(db, site, [...failed.keys()]);
 	const works = await db
 		.select({ work: airWork, by: user.name })
 		.from(airWork)

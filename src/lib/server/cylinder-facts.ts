@@ -9,6 +9,8 @@ import { dayAt } from './site.ts';
 
 export interface HeldCylinder {
 	cylinder: typeof cylinder.$inferSelect;
+	/** Day of its last fill. */
+	filledOn: Day | null;
 	/** Day of the last periodic test that it passed. */
 	lastTestOn: Day | null;
 	/** Its last periodic test was failed. */
@@ -18,7 +20,8 @@ export interface HeldCylinder {
 /** The data of cylinders with their periodic tests, by item; those without data are left out. */
 export async function cylindersOf(
 	db: Connection,
-	itemIds: string[]
+	itemIds: string[],
+	timeZone: string
 ): Promise<Map<string, HeldCylinder>> {
 	if (itemIds.length === 0) return new Map();
 	const rows = await db.select().from(cylinder).where(inArray(cylinder.itemId, itemIds));
@@ -31,6 +34,9 @@ export async function cylindersOf(
 			.orderBy(desc(cylinderTest.testedOn), desc(cylinderTest.notedAt)),
 		(test) => test.itemId
 	);
+	const filled = new Map(
+		(await latestFills(db, itemIds)).map((fill) => [fill.itemId, dayAt(fill.endedAt, timeZone)])
+	);
 	return new Map(
 		rows.map((row) => {
 			const own = tests.get(row.itemId) ?? [];
@@ -38,6 +44,7 @@ export async function cylindersOf(
 				row.itemId,
 				{
 					cylinder: row,
+					filledOn: filled.get(row.itemId) ?? null,
 					lastTestOn: own.find((test) => test.passed)?.testedOn ?? null,
 					testFailed: own[0]?.passed === false
 				}

@@ -2,6 +2,7 @@ import { and, asc, count, eq, ilike, isNull, or } from 'drizzle-orm';
 import {
 	checkCylinder,
 	cylinderDates,
+	freshUntil,
 	mayFill,
 	mayFit,
 	RESIDUAL_BAR,
@@ -49,7 +50,10 @@ export async function factsOf(
 	ids: string[]
 ): Promise<Map<string, KnownCylinder>> {
 	if (ids.length === 0) return new Map();
-	const [held, failed] = [await cylindersOf(db, ids), await airFailedIn(db, ids, site.timeZone)];
+	const [held, failed] = [
+		await cylindersOf(db, ids, site.timeZone),
+		await airFailedIn(db, ids, site.timeZone)
+	];
 	const sets = await db
 		.select({ id: item.id, set: inSet.tag })
 		.from(item)
@@ -60,7 +64,7 @@ export async function factsOf(
 		.from(defect)
 		.where(and(inArray(defect.itemId, ids), isNull(defect.closedAt)));
 	return new Map(
-		[...held].map(([id, { cylinder: row, lastTestOn, testFailed }]) => [
+		[...held].map(([id, { cylinder: row, lastTestOn, testFailed, filledOn }]) => [
 			id,
 			{
 				row,
@@ -75,7 +79,8 @@ export async function factsOf(
 					faults: faults
 						.filter((f) => f.itemId === id && holds(f.severity))
 						.map((f) => `${f.code}, ${rejectCode(f.code).name}`),
-					airFailed: failed.get(id) ?? null
+					airFailed: failed.get(id) ?? null,
+					freshUntil: freshUntil(filledOn)
 				}
 			}
 		])

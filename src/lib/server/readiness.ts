@@ -129,7 +129,7 @@ export async function loadFacts(
 		db,
 		pairs.map((row) => row.pair.id)
 	);
-	const cylinders = await cylindersOf(db, itemIds);
+	const cylinders = await cylindersOf(db, itemIds, timeZone);
 	const airFailed = await airFailedIn(db, [...cylinders.keys()], timeZone);
 	const parts = await partsOf(db, itemIds, timeZone);
 	const trends = await trendsOf(
@@ -169,6 +169,7 @@ const knownOf = (held: HeldCylinder | undefined, airFailed: AirFailed | undefine
 		? {
 				...held.cylinder,
 				lastTestOn: held.lastTestOn,
+				filledOn: held.filledOn,
 				testFailed: held.testFailed,
 				airFailed: airFailed ?? null
 			}

@@ -112,7 +112,10 @@
 				</ul>
 				{#if known.fill}<p class="mt-2">
 						Last filled {format(known.fill.endedAt, 'd MMM yyyy HH:mm')} from {known.fill.source},
-						batch {known.fill.batch}: {Math.round(known.fill.settledBar ?? 0)} bar when cool.
+						batch {known.fill.batch}: {Math.round(known.fill.settledBar ?? 0)} bar when cool{known
+							.facts.freshUntil
+							? `; fresh air in it by ${readable(known.facts.freshUntil)}`
+							: ''}.
 					</p>{/if}
 			</section>
 		{:else}
