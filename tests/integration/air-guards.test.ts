@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { testsOf } from '../../src/lib/server/air-sources.ts';
 import { verifyChain } from '../../src/lib/server/audit.ts';
 import { boardFeed } from '../../src/lib/server/board.ts';
@@ -8,26 +8,16 @@ import { enterTeam, leave, tellPressure } from '../../src/lib/server/entries.ts'
 import { finishFill, startFill } from '../../src/lib/server/fills.ts';
 import { rebuildState } from '../../src/lib/server/readiness.ts';
 import { addCompressor, addCylinder, testAir } from '../support/air.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 
 const NOW = Date.parse('2026-11-24T10:00:00Z');
 const hours = (n: number) => new Date(NOW + n * 3_600_000);
-let test: TestDatabase;
-let yard: SmallSite;
 let [source, filled, wearer] = ['', '', ''];
-const tech = (at = hours(0)) => yard.as(yard.people.technician, at);
+const tech = (at = hours(0)) => own.yard.as(own.yard.people.technician, at);
 
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
+const own = openYard(async () => {
 	source = await addCompressor(tech(), 'Compressor', hours(-30));
-	filled = await addCylinder(test, yard, 'CY-0001', { bar: 60 });
+	filled = await addCylinder(own.test, own.yard, 'CY-0001', { bar: 60 });
 	const id = randomUUID();
 	await startFill(tech(), SITE, undefined, { id, tag: 'CY-0001', sourceId: source, looked: true });
 	await finishFill(tech(), SITE, undefined, { id, hand: { bar: 310, celsius: 30 } });
@@ -39,7 +29,6 @@ beforeAll(async () => {
 	const told = { id: randomUUID(), wearerId: wearer, bar: 280, corrects: false };
 	await tellPressure(tech(hours(0.05)), told);
 });
-afterAll(() => test.close());
 
 describe('the database itself refuses', () => {
 	it.each([
@@ -52,7 +41,7 @@ describe('the database itself refuses', () => {
 		['a fill that is changed', 'update cylinder_fill set settled_bar = 300'],
 		['a fill that is taken out', 'delete from cylinder_fill']
 	])('%s', async (_, statement) => {
-		await expect(test.raw.unsafe(statement)).rejects.toThrow(/append-only|never changed/);
+		await expect(own.test.raw.unsafe(statement)).rejects.toThrow(/append-only|never changed/);
 	});
 
 	it.each([
@@ -64,17 +53,19 @@ describe('the database itself refuses', () => {
 		['an exit without a pressure', 'update entry_wearer set ended_at = now()'],
 		['a source of another kind', 'update air_source set kind = $$bottle$$']
 	])('%s', async (_, statement) => {
-		await expect(test.raw.unsafe(statement)).rejects.toThrow(/check constraint/);
+		await expect(own.test.raw.unsafe(statement)).rejects.toThrow(/check constraint/);
 	});
 
 	it('a second open fill, a second open batch, the same wearer in twice', async () => {
-		const [batch] = await test.raw`select id, source_id, air_test_id, opened_by from fill_batch`;
-		const again =
-			() => test.raw`insert into fill_batch (id, source_id, air_test_id, opened_by, opened_at)
+		const [batch] = await own.test
+			.raw`select id, source_id, air_test_id, opened_by from fill_batch`;
+		const again = () => own.test
+			.raw`insert into fill_batch (id, source_id, air_test_id, opened_by, opened_at)
 			values (${randomUUID()}, ${batch?.source_id}, ${batch?.air_test_id}, ${batch?.opened_by}, now())`;
 		await expect(again()).rejects.toThrow(/one_open/);
 		await expect(
-			test.raw`insert into entry_wearer (id, team_id, wearer, water_volume_l, start_bar, warning_bar, expected_l_per_min, started_at)
+			own.test
+				.raw`insert into entry_wearer (id, team_id, wearer, water_volume_l, start_bar, warning_bar, expected_l_per_min, started_at)
 				select ${randomUUID()}, team_id, wearer, 6.8, 300, 55, 40, now() from entry_wearer`
 		).rejects.toThrow(/wearer_once/);
 	});
@@ -82,31 +73,33 @@ describe('the database itself refuses', () => {
 	it('a pressure of somebody who is out', async () => {
 		await leave(tech(hours(0.3)), SITE, { wearerId: wearer, endBar: 200 });
 		await expect(
-			test.raw`insert into entry_reading (id, wearer_id, at, bar, by)
+			own.test.raw`insert into entry_reading (id, wearer_id, at, bar, by)
 				values (${randomUUID()}, ${wearer}, now(), 190, 'hand')`
 		).rejects.toThrow(/wearer is out/);
-		expect((await boardFeed(test.db).load()).teams).toEqual([]);
+		expect((await boardFeed(own.test.db).load()).teams).toEqual([]);
 	});
 });
 
 describe('what follows from the facts', () => {
 	it('is the same after it was worked out anew', async () => {
 		await testAir(tech(hours(2)), source, hours(2), { oilMgPerM3: 0.9 });
-		const state = () => test.raw`select * from item_state where item_id = ${filled}`;
+		const state = () => own.test.raw`select * from item_state where item_id = ${filled}`;
 		const before = await state();
 		expect(before[0]?.blocked).toBe('held');
-		await test.db.transaction((tx) => rebuildState(tx, [filled], SITE));
+		await own.test.db.transaction((tx) => rebuildState(tx, [filled], SITE));
 		expect(await state()).toEqual(before);
 		// The same sample fails one standard and passes the other.
-		const [failed] = (await testsOf(test.db, SITE, source)).tests;
+		const [failed] = (await testsOf(own.test.db, SITE, source)).tests;
 		expect([failed?.en.outcome, failed?.gradeD.outcome]).toEqual(['fail', 'pass']);
-		expect((await factsOf(test.db, SITE, [filled])).get(filled)?.facts.airFailed).toMatchObject({
-			source: 'Compressor'
-		});
+		expect((await factsOf(own.test.db, SITE, [filled])).get(filled)?.facts.airFailed).toMatchObject(
+			{
+				source: 'Compressor'
+			}
+		);
 	});
 
 	it('leaves a chain of records that holds', async () => {
-		const { fault, entries } = await verifyChain(test.db);
+		const { fault, entries } = await verifyChain(own.test.db);
 		expect(fault).toBeUndefined();
 		expect(entries).toBeGreaterThan(10);
 	});

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
 	listRigs,
 	noteRigEvent,
@@ -9,28 +9,17 @@ import {
 } from '../../src/lib/server/airlines.ts';
 import { noteWork } from '../../src/lib/server/air-sources.ts';
 import { addCompressor } from '../support/air.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { addPiece } from '../support/yard.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
 let source: string;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
+const own = openYard(async () => {
 	source = await addCompressor(tech(), 'Shed air', new Date('2026-11-20T08:00:00Z'));
-	await addPiece(test, yard, 'airline', 'AL-0001');
+	await addPiece(own.test, own.yard, 'airline', 'AL-0001');
 });
-afterAll(() => test.close());
 
-const tech = () => yard.as(yard.people.technician);
+const { tech } = own;
 const rig = (part: Partial<RigInput> = {}): RigInput => ({
 	...{ tag: 'AL-0001', version: null, sourceId: source, dryer: 'adsorption', sorbentMonths: 6 },
 	...{ alarm: 'CO', alarmPpm: 10, alarmDays: 30, regulatorBar: 6, boreMm: 13, lengthM: 60 },
@@ -90,6 +79,6 @@ describe('an airline rig', () => {
 		const [row] = await listRigs(tech(), SITE);
 		expect(row?.verdict?.outcome).toBe('fail');
 		expect(row?.verdict?.reasons[0]?.text).toMatch(/Shed air: It was worked on/);
-		await expect(test.raw`delete from rig_event`).rejects.toThrow(/append-only/);
+		await expect(own.test.raw`delete from rig_event`).rejects.toThrow(/append-only/);
 	});
 });

@@ -1,17 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { procedureFor } from '../../src/core/data/procedures.ts';
 import { baBenchState, baReading, gaugeStep, simulateSet } from '../../src/lib/server/ba-bench.ts';
 import { auditEntry } from '../../src/lib/server/db/schema/index.ts';
 import { startRun } from '../../src/lib/server/inspections.ts';
 import type { BaReading, SimulatedSet } from '../../src/lib/server/instruments/ba-bench.ts';
-import {
-	freshDatabase,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { addPiece } from '../support/yard.ts';
 
@@ -20,28 +15,21 @@ const SOUND: SimulatedSet = {
 	...{ fillBar: 294, leakBarPerMin: 0, whistleBar: 54.5, bleedBarPerS: 200 },
 	fault: 'none'
 };
-let test: TestDatabase;
-let yard: SmallSite;
 let simulated: Awaited<ReturnType<typeof startInstruments>>;
 let address: string;
-beforeAll(async () => {
+const own = openYard(async () => {
 	simulated = await startInstruments(0);
 	address = simulated.env.GREVAN_BA_BENCH;
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
 });
-afterAll(async () => {
-	await simulated.stop();
-	await test.close();
-});
+afterAll(() => simulated.stop());
 
-const tech = () => yard.as(yard.people.technician);
+const { tech } = own;
 const tell = (part: Partial<SimulatedSet> = {}) =>
 	simulateSet(tech(), address, { ...SOUND, ...part });
 
 /** An inspection of a new set; gives what reads the bench for its steps. */
 async function begin(tag: string) {
-	await addPiece(test, yard, 'ba-set', tag, { ratedBar: 300 });
+	await addPiece(own.test, own.yard, 'ba-set', tag, { ratedBar: 300 });
 	const { id: runId } = await startRun(tech(), {
 		...{ id: randomUUID(), tag },
 		procedure: procedureFor('ba-set', 'bench').key
@@ -67,7 +55,7 @@ describe('a set on its bench', () => {
 		expect(await gauge('cyl-fill')).toEqual({ bar: 294, instrument: INSTRUMENT });
 		expect((await gauge('hold')).bar).toBe(294);
 		expect((await whistle(gauge)).bar).toBe(54.5);
-		const read = (await test.db.select().from(auditEntry)).flatMap((entry) =>
+		const read = (await own.test.db.select().from(auditEntry)).flatMap((entry) =>
 			entry.action === 'instrument.read' ? [JSON.parse(entry.payload) as unknown] : []
 		);
 		expect(read).toEqual([

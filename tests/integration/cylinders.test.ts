@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
 	bringCylinder,
 	cylinderByTag,
@@ -12,33 +12,22 @@ import {
 import { itemPage } from '../../src/lib/server/items.ts';
 import { movePart } from '../../src/lib/server/sets.ts';
 import { addCylinder, STAMP } from '../support/air.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { addPiece } from '../support/yard.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-	await addPiece(test, yard, 'ba-set', 'BA-0001');
-	await addPiece(test, yard, 'ba-set', 'BA-0002');
+const own = openYard(async () => {
+	await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');
+	await addPiece(own.test, own.yard, 'ba-set', 'BA-0002');
 });
-afterAll(() => test.close());
 
-const tech = () => yard.as(yard.people.technician);
+const { tech } = own;
 const fit = (tag: string, set: string | null) => movePart(tech(), SITE, { tag, set });
 const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdict;
 
 describe('the data of a cylinder', () => {
 	it('are entered once and corrected by whoever saw the last version', async () => {
-		await addPiece(test, yard, 'cylinder', 'CY-0001');
+		await addPiece(own.test, own.yard, 'cylinder', 'CY-0001');
 		const save = (part: object, version: number | null) =>
 			saveCylinder(tech(), SITE, { tag: 'CY-0001', version, ...STAMP, ...part });
 		await expectFault(save({ waterVolumeL: 6800 }, null), 'invalid', /6.8 L/);
@@ -46,7 +35,7 @@ describe('the data of a cylinder', () => {
 		await save({}, null);
 		await expectFault(save({ emptyKg: 4 }, null), 'conflict', /Someone else/);
 		await save({ emptyKg: 4 }, 1);
-		expect((await cylinderByTag(test.db, SITE, 'CY-0001')).row).toMatchObject({
+		expect((await cylinderByTag(own.test.db, SITE, 'CY-0001')).row).toMatchObject({
 			...{ emptyKg: 4, version: 2, pressureBar: null, location: 'rack' }
 		});
 		await expectFault(
@@ -58,7 +47,7 @@ describe('the data of a cylinder', () => {
 
 	it('hold it until its rest is known, and make it overdue the day after its test', async () => {
 		expect((await stateOf('CY-0001')).outcome).toBe('held');
-		await addCylinder(test, yard, 'CY-0002', {
+		await addCylinder(own.test, own.yard, 'CY-0002', {
 			testedOn: '2021-11-23',
 			manufacturedOn: '2016-01-01'
 		});
@@ -83,21 +72,22 @@ describe('the data of a cylinder', () => {
 		await expectFault(note(-3), 'invalid', /From 0 to 450/);
 		await expectFault(note(4350), 'invalid', /From 0 to 450/);
 		await note(0);
-		const empty = async () => (await cylinderByTag(test.db, SITE, 'CY-0001')).facts.lookedInside;
+		const empty = async () =>
+			(await cylinderByTag(own.test.db, SITE, 'CY-0001')).facts.lookedInside;
 		expect(await empty()).toBe(false);
 		await noteInside(tech(), SITE, 'CY-0001');
 		expect(await empty()).toBe(true);
 	});
 
 	it('are needed before it is fitted', async () => {
-		await addPiece(test, yard, 'cylinder', 'CY-0003');
+		await addPiece(own.test, own.yard, 'cylinder', 'CY-0003');
 		await expectFault(fit('CY-0003', 'BA-0001'), 'conflict', /not on record/);
 	});
 });
 
 describe('where a cylinder is', () => {
 	it('is one place: a set, the rack, the queue or the test house', async () => {
-		await addCylinder(test, yard, 'CY-0010', { bar: 290 });
+		await addCylinder(own.test, own.yard, 'CY-0010', { bar: 290 });
 		await fit('CY-0010', 'BA-0001');
 		await expectFault(fit('CY-0010', 'BA-0002'), 'conflict', /on BA-0001; take it off there/);
 		const at = async (location: 'set' | 'filling' | 'rack') =>
@@ -108,7 +98,8 @@ describe('where a cylinder is', () => {
 		expect(await at('filling')).toEqual(['CY-0010']);
 		await expectFault(fit('CY-0010', 'BA-0001'), 'conflict', /waits to be filled/);
 		await expect(
-			test.raw`update item set set_id = (select id from item where tag = 'BA-0002') where tag = 'CY-0010'`
+			own.test
+				.raw`update item set set_id = (select id from item where tag = 'BA-0002') where tag = 'CY-0010'`
 		).rejects.toThrow(/being filled/);
 		await bringCylinder(tech(), SITE, { tag: 'CY-0010', to: 'test house' });
 		await expectFault(fit('CY-0010', 'BA-0001'), 'conflict', /book it in/);

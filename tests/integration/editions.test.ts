@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { FAMILIES } from '../../src/core/data/families.ts';
 import { family } from '../../src/core/data/family-tables.ts';
 import { procedure as readProcedure } from '../../src/core/data/procedure-tables.ts';
@@ -15,28 +15,16 @@ import { addPhoto, photoJpeg, PHOTO_MOST_BYTES } from '../../src/lib/server/phot
 import { editionsOf, proceduresFor, saveEdition } from '../../src/lib/server/procedures.ts';
 import { saveSealCheck, sealChecksOf } from '../../src/lib/server/seal-checks.ts';
 import { trendsOf } from '../../src/lib/server/trends.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { answerAll, given, inspect, steps } from '../support/work.ts';
 import { addPiece } from '../support/yard.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-});
-afterAll(() => test.close());
+const own = openYard();
 
 const at = (time: string) => new Date(`2026-11-24T${time}Z`);
-const tech = (now?: Date) => yard.as(yard.people.technician, now);
-const boss = () => yard.as(yard.people.supervisor);
+const tech = (now?: Date) => own.yard.as(own.yard.people.technician, now);
+const boss = () => own.yard.as(own.yard.people.supervisor);
 const mask = procedureFor('half-mask');
 
 describe('a procedure of the site', () => {
@@ -65,8 +53,8 @@ describe('a procedure of the site', () => {
 		await signRun(tech(), SITE, young);
 		await answerAll(tech(), old);
 		await signRun(tech(), SITE, old);
-		expect((await proceduresFor(test.db, 'half-mask')).map((p) => p.version)).toEqual([101]);
-		const [newest] = await editionsOf(test.db, mask.key);
+		expect((await proceduresFor(own.test.db, 'half-mask')).map((p) => p.version)).toEqual([101]);
+		const [newest] = await editionsOf(own.test.db, mask.key);
 		expect(newest).toMatchObject({ name: 'site 1', by: 'The supervisor' });
 		expect(newest?.changes).toEqual([{ what: 'added', step: 'Bag seal' }]);
 	});
@@ -87,13 +75,15 @@ describe('a procedure of the site', () => {
 		);
 		const both = await Promise.allSettled([save((s) => s, 101, 'one'), save((s) => s, 101, 'two')]);
 		expect(both.map((r) => r.status).sort()).toEqual(['fulfilled', 'rejected']);
-		await expect(test.raw`update procedure_edition set name = 'x'`).rejects.toThrow(/append-only/);
+		await expect(own.test.raw`update procedure_edition set name = 'x'`).rejects.toThrow(
+			/append-only/
+		);
 	});
 });
 
 describe('a run', () => {
 	it('that does not stand is taken the place of, with a reason, once; then it counts no more', async () => {
-		await addPiece(test, yard, 'half-mask', 'HM-0801');
+		await addPiece(own.test, own.yard, 'half-mask', 'HM-0801');
 		const wrong = await inspect(tech(at('08:00:00')), 'HM-0801');
 		const last = async () => (await itemPage(tech(), SITE, 'HM-0801')).lastRun?.id;
 		const replace = (reason: string, run = wrong) =>
@@ -115,14 +105,14 @@ describe('a run', () => {
 	});
 
 	it('answered without a connection keeps the time each answer was given, in order and not in the future', async () => {
-		await addPiece(test, yard, 'half-mask', 'HM-0802');
+		await addPiece(own.test, own.yard, 'half-mask', 'HM-0802');
 		const { id } = await startRun(tech(at('08:00:00')), { id: randomUUID(), tag: 'HM-0802' });
 		const sent = tech(at('09:00:00'));
 		for (const [i, step] of steps.entries())
 			await answer(sent, SITE, given(id, step.key, { heldMs: (50 - i * 2) * 60_000 }));
 		await answer(sent, SITE, given(id, 'bag-state', { heldMs: 999 * 3_600_000 }));
 		await signRun(sent, SITE, id);
-		const rows = await test.raw<{ answered_at: Date; received_at: Date }[]>`
+		const rows = await own.test.raw<{ answered_at: Date; received_at: Date }[]>`
 			select answered_at, received_at from inspection_answer where run_id = ${id} order by position`;
 		expect(rows[0]?.answered_at.toISOString()).toBe('2026-11-24T08:10:00.000Z');
 		expect(rows[14]?.answered_at.toISOString()).toBe('2026-11-24T08:38:00.000Z');
@@ -133,7 +123,7 @@ describe('a run', () => {
 	});
 
 	it('of a suit being put on asks a second person, and proves nothing of the suit', async () => {
-		await addPiece(test, yard, 'gas-tight-suit', 'GS-0801');
+		await addPiece(own.test, own.yard, 'gas-tight-suit', 'GS-0801');
 		const list = procedureFor('gas-tight-suit', undefined);
 		expect(list.purpose ?? 'inspection').toBe('inspection');
 		const start = { id: randomUUID(), tag: 'GS-0801', procedure: 'gas-tight-suit-donning' };
@@ -161,7 +151,7 @@ describe('a run', () => {
 
 describe('a picture', () => {
 	it('is drawn anew, upright and without what came with it; anything else is refused', async () => {
-		await addPiece(test, yard, 'half-mask', 'HM-0803');
+		await addPiece(own.test, own.yard, 'half-mask', 'HM-0803');
 		const { id: runId } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0803' });
 		const shot = await sharp({
 			create: { width: 2400, height: 1200, channels: 3, background: '#884422' }
@@ -174,7 +164,7 @@ describe('a picture', () => {
 			addPhoto(tech(), { id, runId, step: 'bag-state', bytes }).then(() => id);
 		const id = await add(shot);
 		await add(shot, id);
-		const kept = await photoJpeg(test.db, id);
+		const kept = await photoJpeg(own.test.db, id);
 		const meta = await sharp(kept).metadata();
 		expect(meta).toMatchObject({ format: 'jpeg', width: 800, height: 1600 });
 		expect(meta.exif).toBeUndefined();
@@ -189,17 +179,22 @@ describe('a picture', () => {
 		await expectFault(add(svg), 'invalid', /no picture/);
 		await expectFault(add(new Uint8Array(PHOTO_MOST_BYTES + 1)), 'invalid', /15 MB at most/);
 		await expectFault(
-			addPhoto(yard.as(yard.people.viewer), { id: randomUUID(), runId, step: 'x', bytes: shot }),
+			addPhoto(own.yard.as(own.yard.people.viewer), {
+				id: randomUUID(),
+				runId,
+				step: 'x',
+				bytes: shot
+			}),
 			'forbidden',
 			/viewer/
 		);
-		await expect(test.raw`delete from photo`).rejects.toThrow(/append-only/);
+		await expect(own.test.raw`delete from photo`).rejects.toThrow(/append-only/);
 	});
 });
 
 describe('a seal check', () => {
 	it('is kept with every attempt when it has ended, once', async () => {
-		const { id: itemId } = await addPiece(test, yard, 'full-face', 'FF-0801');
+		const { id: itemId } = await addPiece(own.test, own.yard, 'full-face', 'FF-0801');
 		const save = (felt: string[], part: object = {}, id = randomUUID()) =>
 			saveSealCheck(tech(), {
 				id,
@@ -214,7 +209,7 @@ describe('a seal check', () => {
 		await expectFault(save(['not pulled in'], { tag: 'GS-0801' }), 'invalid', /no seal check/);
 		const id = await save(['air at the edge', 'pulled in and held']);
 		await save(['air at the edge', 'pulled in and held'], {}, id);
-		const kept = await sealChecksOf(test.db, itemId);
+		const kept = await sealChecksOf(own.test.db, itemId);
 		expect(kept.map((row) => [row.check.outcome, row.check.attempts.length])).toEqual([
 			['seals', 2]
 		]);
@@ -249,9 +244,11 @@ describe('a trend', () => {
 	}
 
 	it('of the whistle is followed, makes the set watched, and begins anew after a repair', async () => {
-		const { id: itemId } = await addPiece(test, yard, 'ba-set', 'BA-0801', { ratedBar: 300 });
+		const { id: itemId } = await addPiece(own.test, own.yard, 'ba-set', 'BA-0801', {
+			ratedBar: 300
+		});
 		const trends = async () =>
-			(await trendsOf(test.db, SITE.timeZone, [{ id: itemId, holdDropBar: null }])).get(itemId);
+			(await trendsOf(own.test.db, SITE.timeZone, [{ id: itemId, holdDropBar: null }])).get(itemId);
 		for (const [i, month] of ['06', '07', '08', '09', '10'].entries())
 			await inspectSet(`2026-${month}-01`, 56 - i);
 		const [whistle, hold] = (await trends()) ?? [];
@@ -298,7 +295,7 @@ hood | hood | Hood | Look through. | Whole. | TEAR | look | It must be seen thro
 		(FAMILIES as Airway[]).push(hood);
 		(PROCEDURES as Procedure[]).push(look);
 		try {
-			await addPiece(test, yard, 'smoke-hood', 'SH-0801');
+			await addPiece(own.test, own.yard, 'smoke-hood', 'SH-0801');
 			const { id } = await startRun(tech(), { id: randomUUID(), tag: 'SH-0801' });
 			for (const step of look.steps)
 				await answer(

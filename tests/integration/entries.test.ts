@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { BoardFeed, boardFeed } from '../../src/lib/server/board.ts';
 import { changeWearer, keepBoard, simulateWearers } from '../../src/lib/server/board-keeper.ts';
@@ -16,40 +16,28 @@ import {
 } from '../../src/lib/server/entries.ts';
 import { movePart } from '../../src/lib/server/sets.ts';
 import { addCylinder } from '../support/air.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { addPiece, inspected } from '../support/yard.ts';
 
 const T0 = Date.parse('2026-11-24T10:00:00Z');
 const at = (minutes: number) => new Date(T0 + minutes * 60_000);
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-});
-afterAll(() => test.close());
+const own = openYard();
 
-const tech = (minutes = 0) => yard.as(yard.people.technician, at(minutes));
+const tech = (minutes = 0) => own.yard.as(own.yard.people.technician, at(minutes));
 const one = (wearer: string, part: Partial<WearerInput> = {}): WearerInput => ({
 	...{ id: randomUUID(), wearer, set: '', waterVolumeL: 6.8, startBar: 300, channel: '' },
 	...part
 });
 const enter = async (wearers: WearerInput[], minutes = 0) => {
 	const id = randomUUID();
-	const team = { id, task: 'Tank 4', placeId: yard.place, wearers };
+	const team = { id, task: 'Tank 4', placeId: own.yard.place, wearers };
 	await enterTeam(tech(minutes), SITE, team);
 	return { id, wearers: wearers.map((w) => w.id), again: () => enterTeam(tech(), SITE, team) };
 };
 const tell = (wearerId: string, bar: number, minutes: number, corrects = false) =>
 	tellPressure(tech(minutes), { id: randomUUID(), wearerId, bar, corrects });
-const board = () => new BoardFeed(test.db).load();
+const board = () => new BoardFeed(own.test.db).load();
 const onBoard = async (id: string | undefined) => {
 	const found = (await board()).teams.flatMap((t) => t.wearers).find((w) => w.id === id);
 	if (!found) throw new Error('not on the board');
@@ -75,7 +63,7 @@ describe('a team on the board', () => {
 		const { lPerMin } = await out(bo, 90, 20);
 		expect(await out(bo, 90, 21)).toEqual({ lPerMin });
 		expect((await board()).teams).toHaveLength(0);
-		const figures = (await consumptions(test.db)).get('Bo');
+		const figures = (await consumptions(own.test.db)).get('Bo');
 		expect(figures).toMatchObject({ uses: 1, meanLPerMin: lPerMin });
 		// The next entry is planned with the pessimistic figure of the last.
 		const next = await enter([one('Bo')], 60);
@@ -83,13 +71,13 @@ describe('a team on the board', () => {
 		await expectFault(enter([one('Bo')], 61), 'conflict', /in already/);
 		await out(next.wearers[0] ?? '', 290, 62);
 		// Two minutes say nothing of a consumption.
-		expect((await consumptions(test.db)).get('Bo')?.uses).toBe(1);
-		const [, first] = await entryLog(test.db);
+		expect((await consumptions(own.test.db)).get('Bo')?.uses).toBe(1);
+		const [, first] = await entryLog(own.test.db);
 		expect(first?.wearers.map((w) => w.wearer.wearer)).toEqual(['Ada', 'Bo']);
-		await expect(test.raw`update entry_wearer set end_bar = 1 where id = ${bo}`).rejects.toThrow(
-			/never changed/
-		);
-		await expect(test.raw`delete from entry_reading`).rejects.toThrow(/append-only/);
+		await expect(
+			own.test.raw`update entry_wearer set end_bar = 1 where id = ${bo}`
+		).rejects.toThrow(/never changed/);
+		await expect(own.test.raw`delete from entry_reading`).rejects.toThrow(/append-only/);
 	});
 
 	it('is refused with what cannot be', async () => {
@@ -108,17 +96,17 @@ describe('a team on the board', () => {
 	});
 
 	it('wears sets that are ready, once, and leaves what is left in their cylinders', async () => {
-		await addPiece(test, yard, 'ba-set', 'BA-0001');
+		await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');
 		await expectFault(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /BA-0001 is overdue/);
-		await addCylinder(test, yard, 'CY-0001', { bar: 300 });
+		await addCylinder(own.test, own.yard, 'CY-0001', { bar: 300 });
 		await movePart(tech(), SITE, { tag: 'CY-0001', set: 'BA-0001' });
-		await inspected(test, yard, ['BA-0001', 'CY-0001'], at(-60));
+		await inspected(own.test, own.yard, ['BA-0001', 'CY-0001'], at(-60));
 		const worn = one('Di', { set: 'BA-0001', waterVolumeL: null });
 		const team = await enter([worn]);
 		expect((await onBoard(worn.id)).plan.waterVolumeL).toBe(6.8);
 		await expectFault(enter([one('Ed', { set: 'BA-0001' })]), 'conflict', /worn by somebody/);
 		await out(team.wearers[0] ?? '', 120, 15);
-		expect((await cylinderByTag(test.db, SITE, 'CY-0001')).row.pressureBar).toBe(120);
+		expect((await cylinderByTag(own.test.db, SITE, 'CY-0001')).row.pressureBar).toBe(120);
 	});
 });
 
@@ -149,8 +137,8 @@ describe('pressures', () => {
 		const same = { id: randomUUID(), wearerId: gil, bar: 280, corrects: false };
 		await Promise.all([tellPressure(tech(3), same), tell(hal, 275, 3)]);
 		await tellPressure(tech(4), same);
-		const [{ n } = { n: 0 }] =
-			await test.raw`select count(*)::int as n from entry_reading where wearer_id in (${gil}, ${hal})`;
+		const [{ n } = { n: 0 }] = await own.test
+			.raw`select count(*)::int as n from entry_reading where wearer_id in (${gil}, ${hal})`;
 		expect(n).toBe(2);
 		for (const id of wearers) await out(id, 260, 8);
 	});
@@ -160,19 +148,21 @@ describe('the keeper', () => {
 	it('writes each alarm down once, at its moment, and who has seen it', async () => {
 		const { wearers } = await enter([one('Ida')]);
 		const [ida = ''] = wearers;
-		expect((await keepBoard(test.db, undefined, at(1))).alarms).toBe(0);
+		expect((await keepBoard(own.test.db, undefined, at(1))).alarms).toBe(0);
 		const { plan } = await onBoard(ida);
 		const turned = new Date(plan.turnAt);
-		expect((await keepBoard(test.db, undefined, turned)).alarms).toBe(1);
-		expect((await keepBoard(test.db, undefined, turned)).alarms).toBe(0);
+		expect((await keepBoard(own.test.db, undefined, turned)).alarms).toBe(1);
+		expect((await keepBoard(own.test.db, undefined, turned)).alarms).toBe(0);
 		expect((await onBoard(ida)).raised).toMatchObject([{ key: 'turn back', seenBy: null }]);
-		const context = yard.as(yard.people.technician, turned);
+		const context = own.yard.as(own.yard.people.technician, turned);
 		await seeAlarm(context, { wearerId: ida, key: 'turn back' });
 		await seeAlarm(context, { wearerId: ida, key: 'turn back' });
 		expect((await onBoard(ida)).raised).toMatchObject([{ key: 'turn back', seenBy: 'TT' }]);
-		await expect(test.raw`update entry_alarm set kind = 'warning'`).rejects.toThrow(/as it was/);
+		await expect(own.test.raw`update entry_alarm set kind = 'warning'`).rejects.toThrow(
+			/as it was/
+		);
 		await out(ida, 150, 40);
-		const [entry] = await entryLog(test.db);
+		const [entry] = await entryLog(own.test.db);
 		expect(entry?.wearers[0]?.alarms[0]).toMatchObject({
 			alarm: { kind: 'turn back', dueAt: turned },
 			seenBy: 'TT'
@@ -186,7 +176,7 @@ describe('the keeper', () => {
 		const [jo = ''] = wearers;
 		const like = { waterVolumeL: 6.8, startBar: 300, lPerMin: 0 };
 		await simulateWearers(tech(), address, [{ ...like, channel: 'T1' }]);
-		const keep = (seconds: number) => keepBoard(test.db, address, at(seconds / 60));
+		const keep = (seconds: number) => keepBoard(own.test.db, address, at(seconds / 60));
 		expect((await keep(2)).readings).toBe(0);
 		expect((await keep(6)).readings).toBe(1);
 		expect((await onBoard(jo)).plan).toMatchObject({ bar: 300, by: 'telemetry' });
@@ -202,7 +192,7 @@ describe('the keeper', () => {
 		expect(await keep(41)).toEqual({ readings: 0, alarms: 0 });
 		expect(await keep(43)).toEqual({ readings: 0, alarms: 1 });
 		expect((await onBoard(jo)).raised).toHaveLength(2);
-		expect((await keepBoard(test.db, '127.0.0.1:9', at(1))).readings).toBe(0);
+		expect((await keepBoard(own.test.db, '127.0.0.1:9', at(1))).readings).toBe(0);
 		await change('none');
 		expect((await keep(50)).readings).toBe(1);
 		await expectFault(
@@ -217,7 +207,7 @@ describe('the keeper', () => {
 	it('leaves one process to do it at a time', async () => {
 		const { wearers } = await enter([one('Kim')]);
 		const late = at(120);
-		const rounds = await Promise.all([1, 2, 3].map(() => keepBoard(test.db, undefined, late)));
+		const rounds = await Promise.all([1, 2, 3].map(() => keepBoard(own.test.db, undefined, late)));
 		expect(rounds.reduce((sum, round) => sum + round.alarms, 0)).toBe(3);
 		await out(wearers[0] ?? '', 10, 121);
 	});
@@ -225,7 +215,7 @@ describe('the keeper', () => {
 
 describe('the feed', () => {
 	it('gives every screen the same board and misses nothing that is written meanwhile', async () => {
-		const feed = boardFeed(test.db);
+		const feed = boardFeed(own.test.db);
 		const names = Array.from({ length: 10 }, (_, i) => one(`Wearer ${i}`));
 		const { wearers } = await enter(names);
 		const [first, second] = await Promise.all([feed.load(), feed.load()]);
@@ -235,7 +225,7 @@ describe('the feed', () => {
 		expect(shown.sort((a, b) => a - b)).toEqual(
 			wearers.map((_, i) => 290 - i).sort((a, b) => a - b)
 		);
-		expect(await new BoardFeed(test.db).load()).toEqual(await feed.load());
+		expect(await new BoardFeed(own.test.db).load()).toEqual(await feed.load());
 		for (const id of wearers) await out(id, 200, 30);
 	});
 });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { today } from '../../src/lib/server/agenda.ts';
 import { addSource, listSources, noteWork, testsOf } from '../../src/lib/server/air-sources.ts';
@@ -20,44 +20,31 @@ import { fillPanelAt } from '../../src/lib/server/instruments/fill-panel.ts';
 import { itemPage } from '../../src/lib/server/items.ts';
 import { movePart } from '../../src/lib/server/sets.ts';
 import { addCompressor, addCylinder, testAir } from '../support/air.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { addPiece } from '../support/yard.ts';
 
 const DAY = 86_400_000;
 const NOW = new Date('2026-11-24T10:00:00Z');
-let test: TestDatabase;
-let yard: SmallSite;
 let simulated: Awaited<ReturnType<typeof startInstruments>>;
 let address: string;
 let source: string;
-beforeAll(async () => {
+const own = openYard(async () => {
 	simulated = await startInstruments(0);
 	address = simulated.env.GREVAN_FILL_PANEL;
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
 	source = await addCompressor(tech(), 'Compressor 1', new Date(NOW.getTime() - 5 * DAY));
-	await addPiece(test, yard, 'ba-set', 'BA-0001');
+	await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');
 	await simulatePanel(tech(), address, { speed: 2000, fault: 'none' });
 });
-afterAll(async () => {
-	await simulated.stop();
-	await test.close();
-});
+afterAll(() => simulated.stop());
 
-const tech = (now = NOW) => yard.as(yard.people.technician, now);
+const tech = (now = NOW) => own.yard.as(own.yard.people.technician, now);
 const begin = (tag: string, id = randomUUID(), at: string | undefined = address, now = NOW) =>
 	startFill(tech(now), SITE, at, { id, tag, sourceId: source, looked: true }).then(() => id);
 const level = (fillId: string, bank: number) =>
 	openBank(tech(), address, { fillId, bank }).then(() =>
 		expect
-			.poll(() => fillNow(test.db, address, 0).then((now) => now.reading.state), {
+			.poll(() => fillNow(own.test.db, address, 0).then((now) => now.reading.state), {
 				timeout: 30_000
 			})
 			.toMatch(/level|stopped/)
@@ -66,31 +53,31 @@ const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdi
 
 describe('a fill at the panel', () => {
 	it('goes from bank to bank, stops where it will be at its rated pressure when cool, and is kept', async () => {
-		await addCylinder(test, yard, 'CY-0001', { bar: 50 });
+		await addCylinder(own.test, own.yard, 'CY-0001', { bar: 50 });
 		const id = await begin('CY-0001');
 		expect(await begin('CY-0001', id)).toBe(id);
 		for (const bank of [1, 2, 3]) await level(id, bank);
-		const now = await fillNow(test.db, address, 0);
+		const now = await fillNow(own.test.db, address, 0);
 		expect(now.points.length).toBeGreaterThan(3);
 		expect(now.points[0]?.bar).toBeCloseTo(50, 0);
 		const { outcome, settledBar } = await finishFill(tech(), SITE, address, { id });
 		expect(outcome).toBe('full');
 		// Never above its rated pressure when cool.
 		expect(settledBar).toBeLessThanOrEqual(301);
-		const [kept] = await fillLog(test.db);
+		const [kept] = await fillLog(own.test.db);
 		expect(kept).toMatchObject({ tag: 'CY-0001', batch: 1, source: 'Compressor 1' });
 		expect(kept?.fill.banksBar).toHaveLength(3);
 		expect(await finishFill(tech(), SITE, address, { id })).toEqual({ outcome, settledBar });
-		const { facts } = await cylinderByTag(test.db, SITE, 'CY-0001');
+		const { facts } = await cylinderByTag(own.test.db, SITE, 'CY-0001');
 		expect(facts).toMatchObject({ freshUntil: '2027-11-24', location: 'rack' });
-		await expect(test.raw`update cylinder_fill set end_bar = 1 where id = ${id}`).rejects.toThrow(
-			/never changed/
-		);
+		await expect(
+			own.test.raw`update cylinder_fill set end_bar = 1 where id = ${id}`
+		).rejects.toThrow(/never changed/);
 	});
 
 	it('is of one cylinder at a time, looked at, and not out of a bank that is not there', async () => {
-		await addCylinder(test, yard, 'CY-0002', { bar: 50 });
-		await addCylinder(test, yard, 'CY-0003', { bar: 50 });
+		await addCylinder(own.test, own.yard, 'CY-0002', { bar: 50 });
+		await addCylinder(own.test, own.yard, 'CY-0003', { bar: 50 });
 		const unseen = { id: randomUUID(), tag: 'CY-0002', sourceId: source, looked: false };
 		await expectFault(startFill(tech(), SITE, address, unseen), 'invalid', /Look at the cylinder/);
 		const id = await begin('CY-0002');
@@ -138,7 +125,7 @@ describe('a fill at the panel', () => {
 
 describe('what is not filled', () => {
 	it('is a cylinder with a fault found at the look, past its test, or empty and not looked into', async () => {
-		await addCylinder(test, yard, 'CY-0005', { bar: 50 });
+		await addCylinder(own.test, own.yard, 'CY-0005', { bar: 50 });
 		const fault = { id: randomUUID(), tag: 'CY-0005', step: 'stamp', code: 'LABEL' };
 		await expectFault(
 			rejectCylinder(tech(), SITE, { ...fault, code: 'WHL' }),
@@ -147,19 +134,19 @@ describe('what is not filled', () => {
 		);
 		await rejectCylinder(tech(), SITE, fault);
 		await expectFault(begin('CY-0005'), 'conflict', /Open fault: LABEL/);
-		await addCylinder(test, yard, 'CY-0006', {
+		await addCylinder(own.test, own.yard, 'CY-0006', {
 			testedOn: '2021-01-01',
 			manufacturedOn: '2016-01-01'
 		});
 		await expectFault(begin('CY-0006'), 'conflict', /Past its test/);
-		await addCylinder(test, yard, 'CY-0007', { bar: 0 });
+		await addCylinder(own.test, own.yard, 'CY-0007', { bar: 0 });
 		await expectFault(begin('CY-0007'), 'conflict', /looked at inside/);
-		await addCylinder(test, yard, 'CY-0008', { bar: null });
+		await addCylinder(own.test, own.yard, 'CY-0008', { bar: null });
 		await expectFault(begin('CY-0008'), 'conflict', /not known/);
 	});
 
 	it('is anything from a source without an air test in force', async () => {
-		await addCylinder(test, yard, 'CY-0009', { bar: 60 });
+		await addCylinder(own.test, own.yard, 'CY-0009', { bar: 60 });
 		const id = randomUUID();
 		await noteWork(tech(), { id: randomUUID(), sourceId: source, what: 'Filters changed' });
 		await expectFault(begin('CY-0009', id), 'conflict', /worked on since its last air test/);
@@ -168,7 +155,7 @@ describe('what is not filled', () => {
 		await begin('CY-0009', id, address, later);
 		await finishFill(tech(later), SITE, address, { id, hand: { bar: 298, celsius: 18 } });
 		// A new test, a new batch.
-		expect((await fillLog(test.db))[0]?.batch).toBe(2);
+		expect((await fillLog(own.test.db))[0]?.batch).toBe(2);
 		const much = new Date(NOW.getTime() + 120 * DAY);
 		await expectFault(begin('CY-0001', randomUUID(), address, much), 'conflict', /good until/);
 		const dry = { ...{ id: randomUUID(), name: 'Quay air', kind: 'banks' as const, banks: [] } };
@@ -185,7 +172,7 @@ describe('an air test that fails', () => {
 	it('holds what was filled since the last good one and says where it is', async () => {
 		const at = (days: number) => new Date(NOW.getTime() + days * DAY);
 		const held = async () =>
-			(await testsOf(test.db, SITE, source)).tests.flatMap((t) => t.held.map((h) => h.tag));
+			(await testsOf(own.test.db, SITE, source)).tests.flatMap((t) => t.held.map((h) => h.tag));
 		await movePart(tech(at(2)), SITE, { tag: 'CY-0009', set: 'BA-0001' });
 		const result = await testAir(tech(at(3)), source, at(3), { coPpm: 14 });
 		expect(result).toEqual({ outcome: 'fail', held: ['CY-0009'] });
@@ -197,9 +184,9 @@ describe('an air test that fails', () => {
 		expect(sheet.map((line) => `${line.title}. ${line.detail}`).join(' ')).toMatch(
 			/Compressor 1 gives no air out.*1 cylinder holds air of Compressor 1 that failed.*CY-0009/
 		);
-		const [test1] = (await testsOf(test.db, SITE, source)).tests;
+		const [test1] = (await testsOf(own.test.db, SITE, source)).tests;
 		expect(test1?.held[0]).toMatchObject({ tag: 'CY-0009', where: 'on BA-0001, Shed' });
-		const states = await listSources({ db: test.db, now: () => at(3) }, SITE);
+		const states = await listSources({ db: own.test.db, now: () => at(3) }, SITE);
 		expect(states.find((s) => s.source.id === source)?.state.outcome).toBe('failed');
 		await expectFault(
 			begin('CY-0001', randomUUID(), address, at(3)),
@@ -223,7 +210,7 @@ describe('an air test that fails', () => {
 		const later = new Date(NOW.getTime() + 6 * DAY);
 		const before = await testAir(tech(later), source, later, { coPpm: undefined });
 		expect(before).toEqual({ outcome: 'incomplete', held: [] });
-		const states = await listSources({ db: test.db, now: () => later }, SITE);
+		const states = await listSources({ db: own.test.db, now: () => later }, SITE);
 		expect(states.find((s) => s.source.id === source)?.state.outcome).toBe('in force');
 		await expectFault(testAir(tech(), source, later), 'invalid', /later than now/);
 		await expectFault(testAir(tech(later), source, later, { coPpm: -1 }), 'invalid', /below zero/);

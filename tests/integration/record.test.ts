@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { eq } from 'drizzle-orm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { stateCache, stateOn, type ItemFacts } from '../../src/core/readiness/item-state.ts';
 import { plusDays } from '../../src/core/plan/calendar.ts';
 import { canonicalJson, history, record, verifyChain } from '../../src/lib/server/audit.ts';
@@ -17,30 +17,18 @@ import { apiKey, item, itemState } from '../../src/lib/server/db/schema/index.ts
 import { seedDemo } from '../../src/lib/server/demo/seed.ts';
 import { loadFacts, rebuildState } from '../../src/lib/server/readiness.ts';
 import { dayAt, loadSite } from '../../src/lib/server/site.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { freshDatabase, SITE, openYard, smallSite } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { TcpCut } from '../support/tcp-cut.ts';
 import { inspect } from '../support/work.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-});
-afterAll(() => test.close());
+const own = openYard();
 
 describe('the audit log', () => {
 	it('is one whole chain, also when many write at once', async () => {
 		await Promise.all(
 			Array.from({ length: 20 }, (_, i) =>
-				test.db.transaction((tx) =>
+				own.test.db.transaction((tx) =>
 					record(tx, 'user-technician', {
 						action: 'test',
 						subject: `x:${i}`,
@@ -49,30 +37,30 @@ describe('the audit log', () => {
 				)
 			)
 		);
-		await inspect(yard.as(yard.people.technician), 'HM-0001');
-		const check = await verifyChain(test.db, 7);
+		await inspect(own.yard.as(own.yard.people.technician), 'HM-0001');
+		const check = await verifyChain(own.test.db, 7);
 		expect(check.fault).toBeUndefined();
 		expect(check.entries).toBe(22);
-		const lines = await history({ db: test.db }, { itemId: yard.masks[0] ?? '' });
+		const lines = await history({ db: own.test.db }, { itemId: own.yard.masks[0] ?? '' });
 		expect(lines.map((l) => l.action)).toEqual(['inspection.signed', 'inspection.started']);
 	});
 
 	it('leaves no entry behind a write that failed', async () => {
-		const before = (await verifyChain(test.db)).entries;
+		const before = (await verifyChain(own.test.db)).entries;
 		await expect(
-			test.db.transaction(async (tx) => {
+			own.test.db.transaction(async (tx) => {
 				await record(tx, null, { action: 'lost', subject: 'x' });
 				throw new Error('rolled back');
 			})
 		).rejects.toThrow('rolled back');
-		expect(await verifyChain(test.db)).toMatchObject({ entries: before });
+		expect(await verifyChain(own.test.db)).toMatchObject({ entries: before });
 	});
 
 	it.each([
 		`update audit_entry set payload = '{}' where seq = 3`,
 		`delete from audit_entry where seq = 3`,
 		`truncate audit_entry`
-	])('refuses: %s', (attack) => expect(test.raw.unsafe(attack)).rejects.toThrow(/append-only/));
+	])('refuses: %s', (attack) => expect(own.test.raw.unsafe(attack)).rejects.toThrow(/append-only/));
 
 	it.each([
 		[
@@ -86,19 +74,19 @@ describe('the audit log', () => {
 	])(
 		'is found broken after %s by someone who turned the guards off',
 		async (_, attack, seq, text) => {
-			await test.raw.begin(async (sql) => {
+			await own.test.raw.begin(async (sql) => {
 				await sql.unsafe('alter table audit_entry disable trigger user');
 				await sql.unsafe(attack);
 				await sql.unsafe('alter table audit_entry enable trigger user');
 			});
-			const check = await verifyChain(test.db);
+			const check = await verifyChain(own.test.db);
 			expect(check.fault?.seq).toBe(seq);
 			expect(check.fault?.text).toMatch(text);
-			await test.close();
-			test = await freshDatabase();
-			yard = await smallSite(test.db);
+			await own.test.close();
+			own.test = await freshDatabase();
+			own.yard = await smallSite(own.test.db);
 			for (let i = 0; i < 22; i++)
-				await record(test.db, null, { action: 'test', subject: `x:${i}` });
+				await record(own.test.db, null, { action: 'test', subject: `x:${i}` });
 		}
 	);
 
@@ -111,7 +99,7 @@ describe('the audit log', () => {
 
 describe('the kept state', () => {
 	it('is the same in SQL as in the core, on every day', async () => {
-		const [id = ''] = yard.masks;
+		const [id = ''] = own.yard.masks;
 		await fc.assert(
 			fc.asyncProperty(
 				fc.constantFrom('stop', 'watch', 'note') as fc.Arbitrary<'stop'>,
@@ -127,15 +115,18 @@ describe('the kept state', () => {
 						filterChangeOn: change === null ? null : plusDays('2026-11-10', change)
 					};
 					const cache = stateCache(facts, 'uk');
-					await test.db.update(itemState).set(cache).where(eq(itemState.itemId, id));
+					await own.test.db.update(itemState).set(cache).where(eq(itemState.itemId, id));
 					const asOf = plusDays('2026-11-10', after);
-					const rows = await listItems(test.db, { text: 'HM-0001' }, asOf, { limit: 1, offset: 0 });
+					const rows = await listItems(own.test.db, { text: 'HM-0001' }, asOf, {
+						limit: 1,
+						offset: 0
+					});
 					expect(rows[0]?.state).toBe(stateOn(cache, asOf));
 				}
 			),
 			{ numRuns: 40 }
 		);
-		await rebuildState(test.db, yard.masks, SITE);
+		await rebuildState(own.test.db, own.yard.masks, SITE);
 	});
 });
 
@@ -174,8 +165,8 @@ describe('the demo', () => {
 describe('accounts', () => {
 	const ORIGIN = 'http://localhost:1';
 	it('lets the right password in, and makes a guesser wait', async () => {
-		const auth = createAuth(test.db, { secret: 's'.repeat(40), origin: ORIGIN });
-		await putAccount(auth, test.db, {
+		const auth = createAuth(own.test.db, { secret: 's'.repeat(40), origin: ORIGIN });
+		await putAccount(auth, own.test.db, {
 			name: 'Someone',
 			initials: 'SO',
 			email: 'someone@test.example',
@@ -196,7 +187,7 @@ describe('accounts', () => {
 	});
 
 	it('makes no account for a stranger', async () => {
-		const auth = createAuth(test.db, { secret: 's'.repeat(40), origin: ORIGIN });
+		const auth = createAuth(own.test.db, { secret: 's'.repeat(40), origin: ORIGIN });
 		const response = await auth.handler(
 			new Request(`${ORIGIN}/api/auth/sign-up/email`, {
 				method: 'POST',
@@ -208,19 +199,19 @@ describe('accounts', () => {
 	});
 
 	it('takes a key until it is revoked and keeps no key itself', async () => {
-		const key = await makeApiKey(test.db, 'user-technician', 'test');
-		expect(await apiKeyHolds(test.db, key)).toBe(true);
-		expect(await apiKeyHolds(test.db, `${key}x`)).toBe(false);
-		const [row] = await test.db.select().from(apiKey);
+		const key = await makeApiKey(own.test.db, 'user-technician', 'test');
+		expect(await apiKeyHolds(own.test.db, key)).toBe(true);
+		expect(await apiKeyHolds(own.test.db, `${key}x`)).toBe(false);
+		const [row] = await own.test.db.select().from(apiKey);
 		expect(row?.hash).not.toContain(key);
-		await test.db.update(apiKey).set({ revokedAt: new Date() });
-		expect(await apiKeyHolds(test.db, key)).toBe(false);
+		await own.test.db.update(apiKey).set({ revokedAt: new Date() });
+		expect(await apiKeyHolds(own.test.db, key)).toBe(false);
 	});
 });
 
 describe('a database that goes away', () => {
 	it('is said plainly and comes back by itself', async () => {
-		const cut = await TcpCut.before(test.url);
+		const cut = await TcpCut.before(own.test.url);
 		const { db, close } = openDatabase(cut.url, { max: 2 });
 		expect((await loadSite(db)).name).toBe('Test yard');
 		cut.sever();

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { place } from '../../src/lib/server/db/schema/index.ts';
 import { itemPage, register } from '../../src/lib/server/items.ts';
 import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
@@ -19,29 +19,18 @@ import {
 	previewItems
 } from '../../src/lib/server/register.ts';
 import { movePart } from '../../src/lib/server/sets.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 import { expectFault } from '../support/fault.ts';
 import { given, inspect, steps } from '../support/work.ts';
 import { addPiece } from '../support/yard.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-	await test.db.insert(place).values({ id: QUAY, name: 'Quay' });
+const own = openYard(async () => {
+	await own.test.db.insert(place).values({ id: QUAY, name: 'Quay' });
 });
-afterAll(() => test.close());
 
 const QUAY = randomUUID();
-const tech = () => yard.as(yard.people.technician);
-const boss = () => yard.as(yard.people.supervisor);
+const { tech } = own;
+const boss = () => own.yard.as(own.yard.people.supervisor);
 const bytes = (text: string) => new TextEncoder().encode(text);
 const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdict.outcome;
 const listed = async (tag: string) =>
@@ -49,14 +38,14 @@ const listed = async (tag: string) =>
 
 describe('the register', () => {
 	it('takes an item in, overdue until inspected, once for a retry, never a tag twice', async () => {
-		const [{ modelId }] = [await addPiece(test, yard, 'half-mask', 'HM-0901')];
+		const [{ modelId }] = [await addPiece(own.test, own.yard, 'half-mask', 'HM-0901')];
 		const input = {
 			id: randomUUID(),
 			tag: 'hm 0902',
 			modelId,
 			size: '',
 			serial: 'S1',
-			placeId: yard.place
+			placeId: own.yard.place
 		};
 		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
 		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
@@ -82,7 +71,7 @@ describe('the register', () => {
 			'HM-0001;T1;M;Shed;',
 			'HM-0913;T1;L;Nowhere;05.01.2026'
 		].join('\n');
-		const preview = await previewItems(test.db, bytes(table));
+		const preview = await previewItems(own.test.db, bytes(table));
 		expect(preview).toMatchObject({ rows: 5, newCount: 1 });
 		expect(preview.faults.map((f) => `${f.row} ${f.column}`)).toEqual([
 			'3 model',
@@ -114,15 +103,15 @@ describe('the register', () => {
 		});
 		expect((await listed('HM-0001'))?.place).toBe('Quay');
 		expect(await moveItems(tech(), { tags: ['HM-0001'], placeId: QUAY })).toEqual({ moved: 0 });
-		await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: yard.place });
+		await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: own.yard.place });
 	});
 });
 
 describe('a set', () => {
 	it('is as ready as its worst part, in the page and in the list, and follows it', async () => {
-		await addPiece(test, yard, 'ba-set', 'BA-0901');
-		await addPiece(test, yard, 'ba-set', 'BA-0902');
-		await addPiece(test, yard, 'half-mask', 'HM-0921');
+		await addPiece(own.test, own.yard, 'ba-set', 'BA-0901');
+		await addPiece(own.test, own.yard, 'ba-set', 'BA-0902');
+		await addPiece(own.test, own.yard, 'half-mask', 'HM-0921');
 		const one = (set: string | null, tag = 'HM-0921') => movePart(tech(), SITE, { tag, set });
 		await one('BA-0901');
 		await inspect(tech(), 'HM-0921', { 'exhalation-disc': 'CURL' });
@@ -137,7 +126,8 @@ describe('a set', () => {
 		await expectFault(one('HM-0921'), 'invalid', /part of itself/);
 		await expectFault(one('BA-0901', 'BA-0902'), 'invalid', /parts of its own/);
 		await expect(
-			test.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'BA-0901'`
+			own.test
+				.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'BA-0901'`
 		).rejects.toThrow(/cannot be a set/);
 		await one(null);
 		expect((await listed('BA-0902'))?.state).toBe('overdue');
@@ -146,7 +136,7 @@ describe('a set', () => {
 
 describe('a model', () => {
 	it('that is withdrawn during a run holds its items; the run is finished, kept, and passes nothing', async () => {
-		const { modelId } = await addPiece(test, yard, 'half-mask', 'HM-0931');
+		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0931');
 		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0931' });
 		for (const step of steps) await answer(tech(), SITE, given(id, step.key));
 		await expectFault(
@@ -166,7 +156,7 @@ describe('a model', () => {
 	});
 
 	it('keeps its family, and only stations of its own airway', async () => {
-		const { modelId } = await addPiece(test, yard, 'half-mask', 'HM-0932');
+		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0932');
 		const save = (part: object) =>
 			saveItemModel(boss(), {
 				id: modelId,
@@ -205,7 +195,7 @@ describe('a model', () => {
 describe('a muster', () => {
 	it('takes scan after scan once, notes exceptions that hold, and keeps what was not presented', async () => {
 		const id = randomUUID();
-		await startMuster(tech(), { id, placeId: yard.place, family: 'half-mask' });
+		await startMuster(tech(), { id, placeId: own.yard.place, family: 'half-mask' });
 		const scan = (tag: string) => present(tech(), { id: randomUUID(), musterId: id, tag });
 		expect(await scan('hm-0001')).toEqual({ tag: 'HM-0001', again: false, expected: true });
 		expect(await scan('HM-0001')).toMatchObject({ again: true });
@@ -219,16 +209,16 @@ describe('a muster', () => {
 		await wrong('HM-0001');
 		expect(await stateOf('HM-0001')).toBe('held');
 		expect((await itemPage(tech(), SITE, 'HM-0001')).defects).toHaveLength(1);
-		const before = await musterPage(test.db, id);
+		const before = await musterPage(own.test.db, id);
 		await closeMuster(tech(), id);
 		await closeMuster(tech(), id);
-		const after = await musterPage(test.db, id);
+		const after = await musterPage(own.test.db, id);
 		expect(after.missing).toEqual(before.missing);
 		expect(after.missing).toContain('HM-0002');
 		expect(after.missing).not.toContain('HM-0001');
 		await expectFault(scan('HM-0002'), 'conflict', /closed/);
 		await expectFault(closeMuster(boss(), id), 'conflict', /closed/);
-		await expect(test.raw`update muster set missing = '[]'`).rejects.toThrow(/never changed/);
-		await expect(test.raw`delete from muster_entry`).rejects.toThrow(/stays on the sheet/);
+		await expect(own.test.raw`update muster set missing = '[]'`).rejects.toThrow(/never changed/);
+		await expect(own.test.raw`delete from muster_entry`).rejects.toThrow(/stays on the sheet/);
 	});
 });

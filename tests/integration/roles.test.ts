@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
 import { gaugeStep, simulateSet } from '../../src/lib/server/ba-bench.ts';
 import { importTrace, startTest } from '../../src/lib/server/bench.ts';
-import { may, type Role } from '../../src/lib/server/context.ts';
+import { may, type Context, type Role } from '../../src/lib/server/context.ts';
 import { asFault } from '../../src/lib/server/errors.ts';
 import { startJob, finishJob, releaseJob } from '../../src/lib/server/faults.ts';
 import { addWear, discardPair } from '../../src/lib/server/filter-pairs.ts';
@@ -23,23 +23,10 @@ import { movePart } from '../../src/lib/server/sets.ts';
 import { importSubstances, saveSubstance } from '../../src/lib/server/substances.ts';
 import { historySentence } from '../../src/lib/ui/history.ts';
 import { AIR_WRITES } from '../support/air-writes.ts';
-import {
-	freshDatabase,
-	SITE,
-	smallSite,
-	type SmallSite,
-	type TestDatabase
-} from '../support/database.ts';
+import { SITE, openYard } from '../support/database.ts';
 
-let test: TestDatabase;
-let yard: SmallSite;
-beforeAll(async () => {
-	test = await freshDatabase();
-	yard = await smallSite(test.db);
-});
-afterAll(() => test.close());
+const own = openYard();
 
-type Context = ReturnType<SmallSite['as']>;
 const id = () => randomUUID();
 const text = (words: string) => new TextEncoder().encode(words);
 /** Every write that a service offers, with the least role that may do it. */
@@ -120,7 +107,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 			savePlan(c, {
 				id: id(),
 				task: 'T',
-				placeId: yard.place,
+				placeId: own.yard.place,
 				version: 0,
 				facts: { ...DEFAULT_FACTS, ruleSet: 'uk', contaminants: [] }
 			})
@@ -274,7 +261,7 @@ describe('who may do what', () => {
 	for (const [name, least, write] of [...WRITES, ...AIR_WRITES])
 		it.each(ROLES)(`${name}, as a %s`, async (role) => {
 			const allowed = ROLES.indexOf(role) >= ROLES.indexOf(least);
-			const error: unknown = await write(yard.as(yard.people[role])).then(
+			const error: unknown = await write(own.yard.as(own.yard.people[role])).then(
 				() => undefined,
 				(e: unknown) => e
 			);

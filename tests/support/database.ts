@@ -1,5 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import postgres from 'postgres';
+import { afterAll, beforeAll } from 'vitest';
 import type { Actor, Context, Role } from '../../src/lib/server/context.ts';
 import { migrateDatabase, openDatabase, type Database } from '../../src/lib/server/db/client.ts';
 import {
@@ -129,3 +130,26 @@ export async function smallSite(db: Database) {
 }
 
 export type SmallSite = Awaited<ReturnType<typeof smallSite>>;
+
+/** The database and the site of a file of tests, made before its first and taken down after its last. */
+export interface Yard {
+	test: TestDatabase;
+	yard: SmallSite;
+	/** The technician at a moment. */
+	tech: (now?: Date) => Context;
+}
+
+/**
+ * Opens them for the file that calls it.
+ * @param furnish what its tests find there beyond the site itself
+ */
+export function openYard(furnish: (yard: Yard) => Promise<void> = async () => {}): Yard {
+	const own = { tech: (now) => own.yard.as(own.yard.people.technician, now) } as Yard;
+	beforeAll(async () => {
+		own.test = await freshDatabase();
+		own.yard = await smallSite(own.test.db);
+		await furnish(own);
+	});
+	afterAll(() => own.test.close());
+	return own;
+}
