@@ -1,4 +1,4 @@
-import { commonPractice, InputError, site } from '../verdict.ts';
+import { InputError } from '../verdict.ts';
 import {
 	absoluteBar,
 	ATMOSPHERE_BAR,
@@ -203,12 +203,7 @@ export function checkStart(facts: EntryFacts): EntryPlan {
 	return plan;
 }
 
-export const ALARMS = ['check gauge', 'telemetry lost', 'turn back', 'be out', 'warning'] as const;
-export type AlarmKind = (typeof ALARMS)[number];
-/** What stands behind each of them. */
-export const ALARM_ORIGIN = commonPractice('entry control');
-export const LOST_ORIGIN = site(`nothing heard for ${LOST_AFTER_MS / 1000} s`);
-
+export type AlarmKind = 'check gauge' | 'telemetry lost' | 'turn back' | 'be out' | 'warning';
 export interface Alarm {
 	kind: AlarmKind;
 	/** From this moment on. */

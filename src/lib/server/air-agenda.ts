@@ -5,8 +5,9 @@ import type { AgendaLine } from './agenda.ts';
 import { listSources } from './air-sources.ts';
 import { boardFeed } from './board.ts';
 import type { Context } from './context.ts';
-import { airFailedIn, cylindersOf } from './cylinder-facts.ts';
+import { cylindersOf } from './cylinder-facts.ts';
 import { heldCylinders } from './db/queries/fills.ts';
+import { groupBy } from './group.ts';
 import { dayAt, type Site } from './site.ts';
 
 /** An air test that is good for less than this is to be done. Site default. */
@@ -54,18 +55,21 @@ export async function airLines(context: Context, site: Site, asOf: string): Prom
 		);
 	}
 	const ids = held.map((row) => row.id);
-	const failed = await airFailedIn(db, ids, site.timeZone);
-	for (const [id, name] of new Map([...failed.values()].map((f) => [f.sourceId, f.source]))) {
-		const tags = held.filter((row) => failed.get(row.id)?.sourceId === id).map((row) => row.tag);
+	const known = await cylindersOf(db, ids, site.timeZone);
+	const failed = held.flatMap((row) => {
+		const air = known.get(row.id)?.airFailed;
+		return air ? [{ ...air, tag: row.tag }] : [];
+	});
+	for (const [id, cylinders] of groupBy(failed, (one) => one.sourceId)) {
+		const tags = cylinders.map((one) => one.tag);
 		lines.push(
 			line({
 				...{ kind: 'air', tag: 'Air', state: 'held', on: asOf, href: `/air/tests/${id}` },
-				title: `${tags.length} ${tags.length === 1 ? 'cylinder holds' : 'cylinders hold'} air of ${name} that failed`,
+				title: `${tags.length} ${tags.length === 1 ? 'cylinder holds' : 'cylinders hold'} air of ${cylinders[0]?.source} that failed`,
 				detail: `Let down and fill anew: ${tags.slice(0, 8).join(', ')}${tags.length > 8 ? ' …' : ''}`
 			})
 		);
 	}
-	const known = await cylindersOf(db, ids, site.timeZone);
 	for (const row of held)
 		if (known.get(row.id)?.cylinder.pressureBar === null)
 			lines.push(

@@ -1,9 +1,10 @@
-import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { judgeAir, type AirSample } from '../../core/air/breathing-air.ts';
 import { sourceState } from '../../core/air/source.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
-import { airFailedIn, cylindersOf, sourceFacts, sourceRow } from './cylinder-facts.ts';
+import { cylindersOf, sourceFacts, sourceRow } from './cylinder-facts.ts';
 import type { Connection } from './db/client.ts';
 import { filledFrom } from './db/queries/fills.ts';
 import {
@@ -19,8 +20,6 @@ import {
 import { brokenConstraint, Fault } from './errors.ts';
 import { rebuildState } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
-import { isNull, and } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
 
 export type SourceRow = typeof airSource.$inferSelect;
 
@@ -120,13 +119,10 @@ export async function enterAirTest(
 			.values({ ...input, en, gradeD, outcome, enteredBy: context.actor.id, enteredAt: now })
 			.onConflictDoNothing({ target: airTest.id });
 		if (taken.rowCount && outcome !== 'incomplete') {
-			await tx
-				.update(fillBatch)
-				.set({ closedAt: now })
-				.where(and(eq(fillBatch.sourceId, source.id), isNull(fillBatch.closedAt)));
+			await closeBatch(tx, source.id, now);
 			await rebuildState(tx, filled, site);
 		}
-		const held = await heldBy(tx, filled, input.id, site);
+		const held = (await heldOf(tx, site, filled)).filter((one) => one.testId === input.id);
 		if (taken.rowCount) {
 			await record(tx, context.actor.id, {
 				action: 'air.tested',
@@ -147,32 +143,43 @@ export async function enterAirTest(
 
 const inSet = alias(item, 'in_set');
 
-/** Of some cylinders, those that a test holds, with where they are. */
-async function heldBy(db: Connection, itemIds: string[], testId: string, site: Site) {
-	const failed = await airFailedIn(db, itemIds, site.timeZone);
-	const ids = [...failed].filter(([, f]) => f.testId === testId).map(([id]) => id);
-	return whereAre(db, site, ids);
+/** Of some cylinders, those whose air failed a test, with which and where they are. */
+async function heldOf(db: Connection, site: Site, itemIds: string[]) {
+	const cylinders = await cylindersOf(db, itemIds, site.timeZone);
+	const failed = new Map(
+		[...cylinders].flatMap(([id, held]) => (held.airFailed ? [[id, held] as const] : []))
+	);
+	const rows = await whereAre(db, [...failed.keys()]);
+	return rows.map((row) => {
+		const held = failed.get(row.id);
+		return {
+			...row,
+			testId: held?.airFailed?.testId,
+			where: row.set
+				? `on ${row.set}, ${row.place}`
+				: `${held?.cylinder.location ?? 'rack'}, ${row.place}`
+		};
+	});
 }
 
-/** Where cylinders are: on which set, at which place, on the rack or away. */
-export async function whereAre(db: Connection, site: Site, ids: string[]) {
-	if (ids.length === 0) return [];
-	const rows = await db
-		.select({ id: item.id, tag: item.tag, place: place.name, set: inSet.tag })
-		.from(item)
-		.innerJoin(place, eq(place.id, item.placeId))
-		.leftJoin(inSet, eq(inSet.id, item.setId))
-		.where(inArray(item.id, ids))
-		.orderBy(asc(item.tag));
-	const cylinders = await cylindersOf(db, ids, site.timeZone);
-	return rows.map((row) => ({
-		...row,
-		pressureBar: cylinders.get(row.id)?.cylinder.pressureBar ?? null,
-		where: row.set
-			? `on ${row.set}, ${row.place}`
-			: `${cylinders.get(row.id)?.cylinder.location ?? 'rack'}, ${row.place}`
-	}));
-}
+/** The tags of items with their place and the set that they are on. */
+const whereAre = async (db: Connection, ids: string[]) =>
+	ids.length === 0
+		? []
+		: db
+				.select({ id: item.id, tag: item.tag, place: place.name, set: inSet.tag })
+				.from(item)
+				.innerJoin(place, eq(place.id, item.placeId))
+				.leftJoin(inSet, eq(inSet.id, item.setId))
+				.where(inArray(item.id, ids))
+				.orderBy(asc(item.tag));
+
+/** Ends the batch of a source that is open, where one is. */
+const closeBatch = (tx: Connection, sourceId: string, now: Date) =>
+	tx
+		.update(fillBatch)
+		.set({ closedAt: now })
+		.where(and(eq(fillBatch.sourceId, sourceId), isNull(fillBatch.closedAt)));
 
 /** Notes work on a source: its air counts as untested from then on. */
 export async function noteWork(
@@ -190,10 +197,7 @@ export async function noteWork(
 			.values({ ...input, doneAt: now, notedBy: context.actor.id })
 			.onConflictDoNothing();
 		if (!taken.rowCount) return;
-		await tx
-			.update(fillBatch)
-			.set({ closedAt: now })
-			.where(and(eq(fillBatch.sourceId, source.id), isNull(fillBatch.closedAt)));
+		await closeBatch(tx, source.id, now);
 		await record(tx, context.actor.id, {
 			action: 'air.worked-on',
 			subject: `air-source:${source.id}`,
@@ -212,8 +216,7 @@ export async function testsOf(db: Connection, site: Site, sourceId: string) {
 		.orderBy(desc(airTest.takenAt))
 		.limit(20);
 	const filled = (await filledFrom(db, sourceId)).map((row) => row.itemId);
-	const failed = await airFailedIn(db, filled, site.timeZone);
-	const held = await whereAre(db, site, [...failed.keys()]);
+	const held = await heldOf(db, site, filled);
 	const works = await db
 		.select({ work: airWork, by: user.name })
 		.from(airWork)
@@ -226,7 +229,7 @@ export async function testsOf(db: Connection, site: Site, sourceId: string) {
 		tests: rows.map(({ test, by }) => ({
 			...test,
 			by,
-			held: held.filter((one) => failed.get(one.id)?.testId === test.id)
+			held: held.filter((one) => one.testId === test.id)
 		}))
 	};
 }

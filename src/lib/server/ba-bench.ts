@@ -8,7 +8,7 @@ import {
 	type BaReading,
 	type SimulatedSet
 } from './instruments/ba-bench.ts';
-import { InstrumentError } from './instruments/line-client.ts';
+import { withInstrument } from './instruments/with-instrument.ts';
 import { runPage } from './inspections.ts';
 
 /** The bench of this installation. @throws Fault when it has none */
@@ -18,18 +18,8 @@ export function baBench(): string {
 	return address;
 }
 
-/** Works with the bench and lets it go; what it says against it is said on as a fault. */
-async function withBench<T>(address: string, work: (bench: BaBench) => Promise<T>): Promise<T> {
-	const bench = baBenchAt(address);
-	try {
-		return await work(bench);
-	} catch (error) {
-		if (!(error instanceof InstrumentError)) throw error;
-		throw new Fault('unavailable', `${error.message} Read the gauge yourself, or try again.`);
-	} finally {
-		bench.close();
-	}
-}
+const withBench = <T>(address: string, work: (bench: BaBench) => Promise<T>): Promise<T> =>
+	withInstrument(baBenchAt(address), 'Read the gauge yourself, or try again.', work);
 
 /** What the bench calls itself and which set is on it. */
 export async function baBenchState(address: string) {

@@ -9,6 +9,7 @@ import { entryReading } from './db/schema/index.ts';
 import { after, raise } from './entries.ts';
 import { asFault, Fault } from './errors.ts';
 import { InstrumentError } from './instruments/line-client.ts';
+import { withInstrument } from './instruments/with-instrument.ts';
 import { telemetryAt, type SimulatedWearer, type Telemetry } from './instruments/telemetry.ts';
 import { log } from './log.ts';
 
@@ -127,15 +128,7 @@ async function withReceiver(
 ): Promise<void> {
 	requireRole(context.actor, 'control entries');
 	if (!address) throw new Fault('unavailable', 'No telemetry is connected.');
-	const telemetry = telemetryAt(address);
-	try {
-		await work(telemetry);
-	} catch (error) {
-		if (!(error instanceof InstrumentError)) throw error;
-		throw new Fault('unavailable', error.message);
-	} finally {
-		telemetry.close();
-	}
+	await withInstrument(telemetryAt(address), '', work);
 }
 
 /** Switches on simulated wearers. A real receiver knows its own and refuses, which changes nothing. */

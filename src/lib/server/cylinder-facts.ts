@@ -15,9 +15,18 @@ export interface HeldCylinder {
 	lastTestOn: Day | null;
 	/** Its last periodic test was failed. */
 	testFailed: boolean;
+	/** The air in it failed a test that was taken after it was filled. */
+	airFailed: AirFailed | null;
 }
 
-/** The data of cylinders with their periodic tests, by item; those without data are left out. */
+export interface AirFailed {
+	source: string;
+	sourceId: string;
+	on: Day;
+	testId: string;
+}
+
+/** The data of cylinders with their periodic tests and their last fill, by item; those without data are left out. */
 export async function cylindersOf(
 	db: Connection,
 	itemIds: string[],
@@ -34,9 +43,9 @@ export async function cylindersOf(
 			.orderBy(desc(cylinderTest.testedOn), desc(cylinderTest.notedAt)),
 		(test) => test.itemId
 	);
-	const filled = new Map(
-		(await latestFills(db, itemIds)).map((fill) => [fill.itemId, dayAt(fill.endedAt, timeZone)])
-	);
+	const fills = await latestFills(db, itemIds);
+	const failed = await airFailedIn(db, fills, timeZone);
+	const filled = new Map(fills.map((fill) => [fill.itemId, dayAt(fill.endedAt, timeZone)]));
 	return new Map(
 		rows.map((row) => {
 			const own = tests.get(row.itemId) ?? [];
@@ -46,7 +55,8 @@ export async function cylindersOf(
 					cylinder: row,
 					filledOn: filled.get(row.itemId) ?? null,
 					lastTestOn: own.find((test) => test.passed)?.testedOn ?? null,
-					testFailed: own[0]?.passed === false
+					testFailed: own[0]?.passed === false,
+					airFailed: failed.get(row.itemId) ?? null
 				}
 			];
 		})
@@ -99,29 +109,21 @@ export async function sourceFacts(
 	);
 }
 
-export interface AirFailed {
-	source: string;
-	sourceId: string;
-	on: Day;
-	testId: string;
-}
+type LastFill = Awaited<ReturnType<typeof latestFills>>[number];
 
-/** Of cylinders, those whose air failed a test that was taken after their last fill. */
-export async function airFailedIn(
+/** Of last fills, those whose air failed a test that was taken after them, by item. */
+async function airFailedIn(
 	db: Connection,
-	itemIds: string[],
+	fills: readonly LastFill[],
 	timeZone: string
 ): Promise<Map<string, AirFailed>> {
 	const held = new Map<string, AirFailed>();
-	const fills = await latestFills(db, itemIds);
 	if (fills.length === 0) return held;
 	const facts = await sourceFacts(db, timeZone, [...new Set(fills.map((f) => f.sourceId))]);
-	for (const fill of fills) {
-		const [from, until] = [fill.startedAt.getTime(), fill.endedAt.getTime()];
-		const test = failedAfter(from, until, facts.get(fill.sourceId)?.tests ?? []);
-		if (!test) continue;
-		const { sourceId } = fill;
-		held.set(fill.itemId, { source: fill.source, sourceId, on: test.on, testId: test.id });
+	for (const { itemId, startedAt, endedAt, source, sourceId } of fills) {
+		const tests = facts.get(sourceId)?.tests ?? [];
+		const test = failedAfter(startedAt.getTime(), endedAt.getTime(), tests);
+		if (test) held.set(itemId, { source, sourceId, on: test.on, testId: test.id });
 	}
 	return held;
 }

@@ -14,7 +14,7 @@ import { holds, rejectCode } from '../../core/data/reject-codes.ts';
 import { checkDay, type Day } from '../../core/plan/calendar.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
-import { airFailedIn, cylindersOf } from './cylinder-facts.ts';
+import { cylindersOf } from './cylinder-facts.ts';
 import type { Connection } from './db/client.ts';
 import { latestFills } from './db/queries/fills.ts';
 import { stateOnDay } from './db/queries/items.ts';
@@ -50,10 +50,7 @@ export async function factsOf(
 	ids: string[]
 ): Promise<Map<string, KnownCylinder>> {
 	if (ids.length === 0) return new Map();
-	const [held, failed] = [
-		await cylindersOf(db, ids, site.timeZone),
-		await airFailedIn(db, ids, site.timeZone)
-	];
+	const held = await cylindersOf(db, ids, site.timeZone);
 	const sets = await db
 		.select({ id: item.id, set: inSet.tag })
 		.from(item)
@@ -64,7 +61,7 @@ export async function factsOf(
 		.from(defect)
 		.where(and(inArray(defect.itemId, ids), isNull(defect.closedAt)));
 	return new Map(
-		[...held].map(([id, { cylinder: row, lastTestOn, testFailed, filledOn }]) => [
+		[...held].map(([id, { cylinder: row, lastTestOn, testFailed, filledOn, airFailed }]) => [
 			id,
 			{
 				row,
@@ -79,7 +76,7 @@ export async function factsOf(
 					faults: faults
 						.filter((f) => f.itemId === id && holds(f.severity))
 						.map((f) => `${f.code}, ${rejectCode(f.code).name}`),
-					airFailed: failed.get(id) ?? null,
+					airFailed,
 					freshUntil: freshUntil(filledOn)
 				}
 			}

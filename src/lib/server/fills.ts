@@ -2,7 +2,6 @@ import { and, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { mayFill } from '../../core/air/cylinder.ts';
 import { fillTarget, RATED_C, settledPressureBar, type FillTarget } from '../../core/air/settle.ts';
 import { READY_SHARE } from '../../core/bench/breathing-apparatus.ts';
-import { rejectCode } from '../../core/data/reject-codes.ts';
 import { listSources, sourceWithState } from './air-sources.ts';
 import { record } from './audit.ts';
 import { inTransaction, requireRole, type Context } from './context.ts';
@@ -25,8 +24,8 @@ import {
 	type PanelReading,
 	type SimulatedPanel
 } from './instruments/fill-panel.ts';
-import { InstrumentError } from './instruments/line-client.ts';
-import { proceduresFor } from './procedures.ts';
+import { withInstrument } from './instruments/with-instrument.ts';
+import { proceduresFor, stepRejected, whatCanBeWrong } from './procedures.ts';
 import { rebuildState } from './readiness.ts';
 import { dayAt, type Site } from './site.ts';
 
@@ -38,21 +37,12 @@ const HAND_C = 15;
 /** Empties that the fill room lists. */
 const QUEUE = 40;
 
-/** Works with the panel and lets it go; what it says against it is said on as a fault. */
-async function withPanel<T>(address: string, work: (panel: FillPanel) => Promise<T>): Promise<T> {
-	const panel = fillPanelAt(address);
-	try {
-		return await work(panel);
-	} catch (error) {
-		if (!(error instanceof InstrumentError)) throw error;
-		throw new Fault(
-			'unavailable',
-			`${error.message} Close the valves by hand and read the gauge yourself.`
-		);
-	} finally {
-		panel.close();
-	}
-}
+const withPanel = <T>(address: string, work: (panel: FillPanel) => Promise<T>): Promise<T> =>
+	withInstrument(
+		fillPanelAt(address),
+		'Close the valves by hand and read the gauge yourself.',
+		work
+	);
 
 /** What the panel shows; why not, where it does not answer. */
 export async function panelState(
@@ -73,27 +63,22 @@ export async function panelState(
 /** Everything that the fill room shows. */
 export async function fillRoom(context: Context, site: Site, address: PanelAddress) {
 	const { db } = context;
-	const [sources, queue, racked, panel] = [
+	const [sources, queue, panel] = [
 		await listSources(context, site),
 		await listCylinders(context, site, { location: 'filling' }, 1, QUEUE),
-		await listCylinders(context, site, { location: 'rack' }, 1, 1),
 		await panelState(address)
 	];
 	const open = await openFill(db);
-	const steps = (await proceduresFor(db, 'cylinder'))[0]?.steps ?? [];
+	const [look] = await proceduresFor(db, 'cylinder');
 	return {
 		sources: sources.filter(({ source }) => source.fills),
 		queue,
-		onRack: racked.total,
 		panel,
 		open,
 		batches: await batches(db),
 		log: await fillLog(db),
 		/** What the look at a cylinder covers, and what can be wrong. */
-		steps: steps.map(({ key, title, rejects }) => ({
-			...{ key, title },
-			rejects: rejects.map((code) => ({ code, name: rejectCode(code).name }))
-		}))
+		steps: whatCanBeWrong(look)
 	};
 }
 
@@ -433,11 +418,8 @@ export async function rejectCylinder(
 	requireRole(context.actor, 'fill cylinders');
 	await inTransaction(context, async (tx) => {
 		const { item: found } = await cylinderByTag(tx, site, input.tag);
-		const [procedure] = await proceduresFor(tx, 'cylinder');
-		const step = procedure?.steps.find((s) => s.key === input.step);
-		if (!step) throw new Fault('invalid', 'Choose where it is.', 'step');
-		if (!step.rejects.includes(input.code))
-			throw new Fault('invalid', `Choose one of ${step.rejects.join(', ')}.`, 'code');
+		const [look] = await proceduresFor(tx, 'cylinder');
+		const step = stepRejected(look, input);
 		await openDefect(tx, context, {
 			...{ id: input.id, itemId: found.id, station: step.station, code: input.code },
 			...{ step: step.key, note: 'found at the fill' }

@@ -8,7 +8,7 @@ import { item, itemModel, muster, musterEntry, place, user } from './db/schema/i
 import { Fault } from './errors.ts';
 import { openDefect } from './faults.ts';
 import { itemByTag } from './items.ts';
-import { proceduresFor } from './procedures.ts';
+import { proceduresFor, stepRejected, whatCanBeWrong } from './procedures.ts';
 import { rebuildState } from './readiness.ts';
 import type { Site } from './site.ts';
 
@@ -110,10 +110,7 @@ export async function exception(
 		if (!entry)
 			throw new Fault('conflict', `${found.tag} was not presented yet. Scan it first.`, 'tag');
 		const [procedure] = await proceduresFor(tx, found.family);
-		const step = procedure?.steps.find((s) => s.key === input.step);
-		if (!step) throw new Fault('invalid', 'Choose where it is.', 'step');
-		if (!step.rejects.includes(input.code))
-			throw new Fault('invalid', `Choose one of ${step.rejects.join(', ')}.`, 'code');
+		const step = stepRejected(procedure, input);
 		if (entry.code === input.code && entry.station === step.station) return;
 		if (entry.code)
 			throw new Fault(
@@ -212,11 +209,7 @@ export async function musterPage(db: Connection, id: string) {
 		expected: expected.length,
 		missing: row.sheet.missing ?? missing.map((one) => one.tag),
 		/** What can be wrong with the item that was scanned last. */
-		steps: (procedure?.steps ?? []).map(({ key, title, rejects }) => ({
-			key,
-			title,
-			rejects: rejects.map((code) => ({ code, name: rejectCode(code).name }))
-		}))
+		steps: whatCanBeWrong(procedure)
 	};
 }
 

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { airwayOf } from '../../core/data/families.ts';
 import { PROCEDURES, proceduresOf } from '../../core/data/procedures.ts';
+import { rejectCode } from '../../core/data/reject-codes.ts';
 import { checkProcedure, editionChanges } from '../../core/inspection/edition.ts';
 import type { Procedure, Step } from '../../core/inspection/procedure.ts';
 import { site } from '../../core/verdict.ts';
@@ -51,6 +52,26 @@ export async function procedureAt(
 export async function proceduresFor(db: Connection, family: string): Promise<Procedure[]> {
 	const own = await db.select().from(procedureEdition).where(eq(procedureEdition.family, family));
 	return proceduresOf(family, [...PROCEDURES, ...own.map(asProcedure)]);
+}
+
+/** Where something can be wrong by a procedure, and what, for a form that notes a fault outside of an inspection. */
+export const whatCanBeWrong = (procedure: Procedure | undefined) =>
+	(procedure?.steps ?? []).map(({ key, title, rejects }) => ({
+		key,
+		title,
+		rejects: rejects.map((code) => ({ code, name: rejectCode(code).name }))
+	}));
+
+/** The step that such a form names. @throws Fault where there is no such step, or it has no such code */
+export function stepRejected(
+	procedure: Procedure | undefined,
+	found: { step: string; code: string }
+): Step {
+	const step = procedure?.steps.find((s) => s.key === found.step);
+	if (!step) throw new Fault('invalid', 'Choose where it is.', 'step');
+	if (!step.rejects.includes(found.code))
+		throw new Fault('invalid', `Choose one of ${step.rejects.join(', ')}.`, 'code');
+	return step;
 }
 
 /** Every procedure in its newest version. */

@@ -4,7 +4,7 @@ import { changeDate } from '../../core/filters/change-date.ts';
 import { parseEn, parseUs } from '../../core/filters/filter-code.ts';
 import { wearLedger } from '../../core/filters/ledger.ts';
 import { stateCache, type ItemFacts } from '../../core/readiness/item-state.ts';
-import { airFailedIn, cylindersOf, type AirFailed, type HeldCylinder } from './cylinder-facts.ts';
+import { cylindersOf, type HeldCylinder } from './cylinder-facts.ts';
 import type { Connection } from './db/client.ts';
 import {
 	defect,
@@ -130,7 +130,6 @@ export async function loadFacts(
 		pairs.map((row) => row.pair.id)
 	);
 	const cylinders = await cylindersOf(db, itemIds, timeZone);
-	const airFailed = await airFailedIn(db, [...cylinders.keys()], timeZone);
 	const parts = await partsOf(db, itemIds, timeZone);
 	const trends = await trendsOf(
 		db,
@@ -157,23 +156,18 @@ export async function loadFacts(
 				: null,
 			filtersRecalled: Boolean(pair?.recalledAt),
 			withdrawn: withdrawnOn ? { on: withdrawnOn, why: withdrawnWhy ?? '' } : null,
-			cylinder: knownOf(cylinders.get(row.id), airFailed.get(row.id)),
+			cylinder: knownOf(cylinders.get(row.id)),
 			parts: parts.get(row.id) ?? []
 		});
 	}
 	return facts;
 }
 
-const knownOf = (held: HeldCylinder | undefined, airFailed: AirFailed | undefined) =>
-	held
-		? {
-				...held.cylinder,
-				lastTestOn: held.lastTestOn,
-				filledOn: held.filledOn,
-				testFailed: held.testFailed,
-				airFailed: airFailed ?? null
-			}
-		: null;
+const knownOf = (held: HeldCylinder | undefined) => {
+	if (!held) return null;
+	const { cylinder, ...followed } = held;
+	return { ...cylinder, ...followed };
+};
 
 /** The parts of sets with their facts, by set. */
 async function partsOf(db: Connection, setIds: string[], timeZone: string) {

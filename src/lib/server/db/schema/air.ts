@@ -10,7 +10,6 @@ import {
 	pgTable,
 	serial,
 	text,
-	timestamp,
 	uniqueIndex,
 	uuid
 } from 'drizzle-orm/pg-core';
@@ -18,14 +17,8 @@ import type { AirSample } from '../../../../core/air/breathing-air.ts';
 import type { CylinderLocation, CylinderMaterial } from '../../../../core/air/cylinder.ts';
 import type { RigAlarm } from '../../../../core/airline/rig.ts';
 import type { Verdict } from '../../../../core/verdict.ts';
-import { user } from './accounts.ts';
+import { by, moment } from './columns.ts';
 import { item } from './register.ts';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
-const by = (name: string) =>
-	text(name)
-		.notNull()
-		.references(() => user.id);
 
 /** One bank of a source, as it was installed. */
 export interface SourceBank {

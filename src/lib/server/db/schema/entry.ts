@@ -8,15 +8,13 @@ import {
 	pgTable,
 	serial,
 	text,
-	timestamp,
 	uniqueIndex,
 	uuid
 } from 'drizzle-orm/pg-core';
 import type { AlarmKind, EntryReading } from '../../../../core/air/entry.ts';
 import { user } from './accounts.ts';
+import { by, moment } from './columns.ts';
 import { item, place } from './register.ts';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
 
 /** A team that went in together. */
 export const entryTeam = pgTable(
@@ -27,9 +25,7 @@ export const entryTeam = pgTable(
 		task: text('task').notNull(),
 		placeId: uuid('place_id').references(() => place.id),
 		marginMin: integer('margin_min').notNull(),
-		openedBy: text('opened_by')
-			.notNull()
-			.references(() => user.id),
+		openedBy: by('opened_by'),
 		openedAt: moment('opened_at').notNull(),
 		turnedAt: moment('turned_at'),
 		closedAt: moment('closed_at')

@@ -3,7 +3,7 @@
 	import { enhance } from '$app/forms';
 	import { bankMinutes } from '$core/airline/bank-minutes';
 	import { BORES_MM } from '$core/airline/fixes';
-	import { RIG_ALARMS } from '$core/airline/rig';
+	import { ALARM_TEST_DAYS, CO_ALARM_PPM, RIG_ALARMS } from '$core/airline/rig';
 	import { readPressure } from '$core/units/pressure';
 	import { readable } from '$core/plan/calendar';
 	import { readableNumber } from '$core/units/number';
@@ -190,13 +190,13 @@
 					<PlainField
 						label="CO alarm at, ppm"
 						name="alarmPpm"
-						value={rig ? (rig.alarmPpm ?? '') : '10'}
+						value={rig ? (rig.alarmPpm ?? '') : CO_ALARM_PPM}
 						mono
 					/>
 					<PlainField
 						label="Alarm tested every, days"
 						name="alarmDays"
-						value={rig?.alarmDays ?? 30}
+						value={rig?.alarmDays ?? ALARM_TEST_DAYS}
 						mono
 					/>
 					<label

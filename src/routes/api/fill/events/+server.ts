@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { config } from '$lib/server/config';
 import { Fault } from '$lib/server/errors';
 import { eventStream } from '$lib/server/event-stream';
@@ -6,19 +5,18 @@ import { fillNow } from '$lib/server/fills';
 import { contextOf, page } from '$lib/server/request';
 
 const POLL_MS = 500;
-const index = z.coerce.number().int().min(0).catch(0);
 
 /**
- * What the fill panel shows, as server-sent events; with a fill under way its points from an index on. A listener
- * that was away takes up where it stopped.
+ * What the fill panel shows, as server-sent events; with a fill under way each of its points once, all of them again
+ * for a listener that was away.
  */
 export const GET = (event) =>
 	page(() => {
 		const { db } = contextOf(event);
 		const address = config().GREVAN_FILL_PANEL;
 		if (!address) throw new Fault('not found', 'No fill panel is connected.');
-		let from = index.parse(event.url.searchParams.get('from') ?? 0);
-		let fill = event.url.searchParams.get('fill');
+		let from = 0;
+		let fill: string | null = null;
 		return Promise.resolve(
 			eventStream(async () => {
 				let now = await fillNow(db, address, from);
