@@ -1,4 +1,7 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import js from '@eslint/js';
+import imports from 'eslint-plugin-import-x';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -18,10 +21,49 @@ const server = {
 	regex: 'lib/server|\\$lib/server',
 	message: 'Components know nothing of the server.'
 };
+/** What only the one write path may do. */
+const writePath = [
+	{
+		selector: "CallExpression[callee.property.name='transaction']",
+		message: 'Change things through write() of the kernel only.'
+	},
+	{
+		selector: 'ImportSpecifier[imported.name=/^audit(Entry|Pending)$/]',
+		message: 'The log is written by write() of the kernel only.'
+	},
+	{
+		selector: "ImportSpecifier[imported.name='appendEntries']",
+		message: 'The log is written by write() of the kernel only.'
+	}
+];
+/** A spread of a literal hides misspelt fields from the compiler. */
+const literalSpread = {
+	selector: 'SpreadElement > ObjectExpression',
+	message: 'Write the fields out: a spread literal hides misspelt ones from the compiler.'
+};
 const rawSql = {
 	group: ['drizzle-orm'],
 	importNames: ['sql'],
 	message: 'SQL is written in src/lib/server/db only.'
+};
+
+/** Resolves the aliases of the project, and files as they are written. */
+const here = import.meta.dirname;
+const resolver = {
+	interfaceVersion: 3,
+	name: 'grevan',
+	resolve(specifier, from) {
+		const path = specifier.startsWith('$core/')
+			? join(here, 'src/core', specifier.slice(6))
+			: specifier.startsWith('$lib/')
+				? join(here, 'src/lib', specifier.slice(5))
+				: specifier.startsWith('.')
+					? join(dirname(from), specifier)
+					: undefined;
+		if (!path) return { found: false };
+		const found = [path, `${path}.ts`].find((one) => existsSync(one));
+		return found ? { found: true, path: found } : { found: false };
+	}
 };
 
 export default ts.config(
@@ -37,6 +79,7 @@ export default ts.config(
 			'no-undef': 'off',
 			'max-lines': ['error', { max: 460, skipBlankLines: true, skipComments: true }],
 			'@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
+			'no-restricted-syntax': ['error', literalSpread],
 			// The app is served at the root of its own host.
 			'svelte/no-navigation-without-resolve': 'off'
 		}
@@ -61,6 +104,7 @@ export default ts.config(
 			],
 			'no-restricted-syntax': [
 				'error',
+				literalSpread,
 				{
 					selector: "MemberExpression[object.name='Math'][property.name='random']",
 					message: 'Chance comes in as an argument.'
@@ -90,6 +134,21 @@ export default ts.config(
 			{ regex: 'lib/ui|\\$lib/ui', message: 'The server knows nothing of components.' },
 			rawSql
 		])
+	},
+	{
+		files: ['src/lib/server/**/*.ts', 'src/routes/**/*.ts', 'src/hooks.server.ts'],
+		ignores: ['src/lib/server/kernel/**', 'src/lib/server/db/**', 'src/lib/server/demo/**'],
+		rules: { 'no-restricted-syntax': ['error', literalSpread, ...writePath] }
+	},
+	// No cycle, imports of types included.
+	{
+		files: ['src/**/*.ts', 'instruments/**/*.ts'],
+		plugins: { 'import-x': imports },
+		settings: {
+			'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
+			'import-x/resolver-next': [resolver]
+		},
+		rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] }
 	},
 	{ files: ['src/routes/**/*.svelte'], rules: refuse([server]) },
 	{

@@ -5,7 +5,7 @@ export default defineConfig({
 	testDir: 'tests/e2e',
 	globalSetup: './tests/e2e/support/serve.ts',
 	// Each worker has an app and a database of its own.
-	workers: 2,
+	workers: 3,
 	fullyParallel: false,
 	// Far above what any step takes: a busy machine is slow, not wrong.
 	timeout: 300_000,

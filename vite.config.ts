@@ -15,6 +15,21 @@ export default defineConfig({
 				test: {
 					name: 'unit',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts', 'instruments/**/*.test.ts'],
+					exclude: ['src/**/*.svelte.test.ts'],
+					environment: 'node',
+					// Pure functions: files may share what they import.
+					pool: 'threads',
+					isolate: false,
+					testTimeout: PATIENCE_MS
+				}
+			},
+			{
+				// What pages are made of, as a browser runs it, without one.
+				extends: true,
+				resolve: { conditions: ['browser'] },
+				test: {
+					name: 'ui',
+					include: ['src/**/*.svelte.test.ts'],
 					environment: 'node',
 					testTimeout: PATIENCE_MS
 				}
@@ -26,6 +41,8 @@ export default defineConfig({
 					include: ['tests/integration/**/*.test.ts'],
 					environment: 'node',
 					maxWorkers: 2,
+					// Each file has a database of its own; what they import they share.
+					isolate: false,
 					testTimeout: PATIENCE_MS,
 					hookTimeout: PATIENCE_MS
 				}

@@ -1,5 +1,5 @@
-import { verifyChain } from '../src/lib/server/audit.ts';
 import { openDatabase } from '../src/lib/server/db/client.ts';
+import { verifyChain } from '../src/lib/server/kernel/chain.ts';
 
 const { db, close } = openDatabase(process.env.DATABASE_URL ?? '', { max: 1 });
 try {

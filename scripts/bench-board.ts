@@ -1,10 +1,10 @@
 // The entry board with forty wearers on three real screens for ten minutes: whether every reading that is kept was
 // shown on each of them and how soon, and how late each alarm appeared against its own time.
+import { type Browser, chromium, type Page } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
-import { chromium, type Browser, type Page } from '@playwright/test';
-import postgres from 'postgres';
 import { chromiumPath } from './lib/system.mjs';
+import postgres from 'postgres';
 
 const [SCREENS, WEARERS, TEAM] = [3, 40, 4];
 const MINUTES = Number(process.env.BENCH_BOARD_MIN ?? 10);
@@ -125,7 +125,9 @@ await sql.end();
 /** A screen that notes the moment at which each reading and alarm appears on it. */
 async function openScreen(): Promise<Page> {
 	const context = await browser.newContext({
-		...{ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/London', locale: 'en-GB' }
+		viewport: { width: 1280, height: 800 },
+		timezoneId: 'Europe/London',
+		locale: 'en-GB'
 	});
 	const page = await context.newPage();
 	// What runs in the page was compiled here, with a helper that the page does not have.
@@ -157,7 +159,9 @@ async function openScreen(): Promise<Page> {
 			}
 		};
 		new MutationObserver(look).observe(document.body, {
-			...{ subtree: true, childList: true, characterData: true }
+			subtree: true,
+			childList: true,
+			characterData: true
 		});
 	});
 	return page;
@@ -175,10 +179,18 @@ async function act(action: string, fields: Record<string, string>): Promise<void
 
 function enter(team: typeof wearers): Promise<void> {
 	return act('enter', {
-		...{ id: randomUUID(), task: 'Measured', placeId: '', marginMin: '1' },
+		id: randomUUID(),
+		task: 'Measured',
+		placeId: '',
+		marginMin: '1',
 		wearers: JSON.stringify(
 			team.map(({ id, name, startBar, channel }) => ({
-				...{ id, wearer: name, set: '', litres: '6.8', start: String(startBar), channel }
+				id,
+				wearer: name,
+				set: '',
+				litres: '6.8',
+				start: String(startBar),
+				channel
 			}))
 		)
 	});

@@ -1,4 +1,5 @@
 // Prints how long the computations of the core take. Needs no database.
+import { confusion } from '../instruments/pressure-bench/confusion.ts';
 import { densityAt, isotherm } from '../src/core/air/air-state.ts';
 import { cascadeFill } from '../src/core/air/cascade.ts';
 import { findSubstance } from '../src/core/data/substances.ts';
@@ -6,7 +7,6 @@ import { adsorbateOf, serviceLife } from '../src/core/filters/service-life.ts';
 import { walkSweep } from '../src/core/filters/sweep.ts';
 import { DEFAULT_BED } from '../src/core/filters/wheeler-jonas.ts';
 import { whatWouldChange } from '../src/core/hazards/changes.ts';
-import { confusion } from '../instruments/pressure-bench/confusion.ts';
 import { DEFAULT_FACTS } from '../src/core/hazards/facts.ts';
 import { decide } from '../src/core/hazards/ladder.ts';
 

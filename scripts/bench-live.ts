@@ -1,7 +1,8 @@
 // A hundred live traces at ten readings a second: streamed to as many listeners, kept in the database, judged.
 import { randomUUID } from 'node:crypto';
+import { unpackTrace } from '../src/lib/server/bench/trace-bytes.ts';
 import postgres from 'postgres';
-import { unpackTrace } from '../src/lib/server/trace-bytes.ts';
+import { signInDemo } from './lib/sign-in.mjs';
 
 const TRACES = Number(process.env.BENCH_TRACES ?? 100);
 const PER_SECOND = 10;
@@ -10,7 +11,7 @@ const EXPECTED = HOLD_S * PER_SECOND + 1;
 const address = process.env.BENCH_ADDRESS ?? '';
 const sql = postgres(process.env.DATABASE_URL ?? '', { max: 2, onnotice: () => {} });
 
-const cookie = await signIn();
+const cookie = (await signInDemo(address, 'ilse@osmund.example')).join('; ');
 await sql`
 	insert into item (id, tag, family, model_id, size, serial, place_id, in_use_since)
 	select gen_random_uuid(), 'FX-' || lpad(n::text, 4, '0'), base.family, base.model_id, 'M', '', base.place_id, base.in_use_since
@@ -52,19 +53,6 @@ console.log(
 	`judged                              ${rows.filter((row) => row.outcome).length}, all over after ${wallS.toFixed(0)} s`
 );
 await sql.end();
-
-async function signIn(): Promise<string> {
-	const response = await fetch(`${address}/sign-in?/demo`, {
-		method: 'POST',
-		redirect: 'manual',
-		headers: { origin: address, 'content-type': 'application/x-www-form-urlencoded' },
-		body: new URLSearchParams({ email: 'ilse@osmund.example' })
-	});
-	return response.headers
-		.getSetCookie()
-		.map((c) => c.split(';')[0])
-		.join('; ');
-}
 
 async function start(tag: string): Promise<{ id: string; startedAt: number }> {
 	const id = randomUUID();

@@ -1,7 +1,10 @@
-import { createAuth } from '../src/lib/server/auth.ts';
 import { migrateDatabase, openDatabase } from '../src/lib/server/db/client.ts';
 import { analyze } from '../src/lib/server/db/queries/seed.ts';
+import { lackDues } from '../src/lib/server/db/queries/states.ts';
 import { isEmpty, seedDemo } from '../src/lib/server/demo/seed.ts';
+import { loadSite } from '../src/lib/server/kernel/site.ts';
+import { rebuildAll } from '../src/lib/server/readiness/rebuild-all.ts';
+import { createAuth } from '../src/lib/server/web/auth.ts';
 
 /** Brings the database of DATABASE_URL to the newest migration; fills it with the demo when it is empty. */
 const url = process.env.DATABASE_URL ?? '';
@@ -19,6 +22,8 @@ try {
 		await analyze(db);
 		console.log('The demo of Osmund Sound Harbour Works is in the database.');
 	}
+	// A database from before every due was kept.
+	if (await lackDues(db)) await rebuildAll({ db, now: () => new Date(), site: await loadSite(db) });
 } finally {
 	await close();
 }

@@ -48,6 +48,7 @@ await runMain(() =>
 		try {
 			await page.goto(`${address}/sign-in`);
 			await page.getByRole('button', { name: /Ilse Norrby/ }).click();
+			await page.waitForURL((url) => url.pathname === '/');
 			await page.locator('html[data-ready]').waitFor();
 			await shoot('today');
 			await go('/hazards');

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
-import { createAuth, makeApiKey, putAccount } from '../src/lib/server/auth.ts';
 import { openDatabase } from '../src/lib/server/db/client.ts';
+import { createAuth, makeApiKey, putAccount } from '../src/lib/server/web/auth.ts';
 
 /** npm run user:add -- NAME INITIALS EMAIL ROLE [--key]: makes an account and prints its password, or a key for it. */
 const parsed = z

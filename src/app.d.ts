@@ -1,7 +1,7 @@
-import type { Actor } from '$lib/server/context';
-import type { Auth } from '$lib/server/auth';
+import type { Actor } from '$lib/server/kernel/context';
+import type { Auth } from '$lib/server/web/auth';
 import type { Database } from '$lib/server/db/client';
-import type { Site } from '$lib/server/site';
+import type { Site } from '$lib/server/kernel/site';
 
 declare global {
 	namespace App {

@@ -1,30 +1,24 @@
 import {
 	error,
-	redirect,
 	type Handle,
 	type HandleServerError,
+	redirect,
 	type ServerInit
 } from '@sveltejs/kit';
-import { startKeeper } from '$lib/server/board-keeper';
-import { config } from '$lib/server/config';
-import { asFault, STATUS } from '$lib/server/errors';
-import { log } from '$lib/server/log';
-import { database, getRuntime, visitOf } from '$lib/server/runtime';
+import { SECURITY_HEADERS } from '../scripts/lib/headers.mjs';
+import { startJobs } from '$lib/server/jobs/room';
+import { PERSON_HEADER } from '$lib/person-header';
+import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
+import { log, logged } from '$lib/server/web/log';
+import { noteSession, refused } from '$lib/server/web/request';
+import { database, getRuntime, visitOf } from '$lib/server/web/runtime';
 
 /** Answer without a session: probes, sign-in, the calculation interface, which takes a key. */
 const OPEN = [/^\/healthz$/, /^\/readyz$/, /^\/sign-in$/, /^\/api\/v1\//];
 const PROBES = [/^\/healthz$/, /^\/readyz$/];
 
-const SECURITY_HEADERS = {
-	'x-content-type-options': 'nosniff',
-	'x-frame-options': 'DENY',
-	'referrer-policy': 'same-origin',
-	'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
-	'cross-origin-opener-policy': 'same-origin'
-};
-
-/** The entry board is kept from the start of the process, before anyone looks. */
-export const init: ServerInit = () => startKeeper(database(), config().GREVAN_TELEMETRY);
+/** What runs without a visitor does so from the start of the process, before anyone looks. */
+export const init: ServerInit = () => startJobs(database());
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();
@@ -36,6 +30,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	event.locals.origin = origin;
 	event.locals.actor = null;
 	event.locals.theme = event.cookies.get('theme') === 'night' ? 'night' : 'day';
+	if (/%00/i.test(event.request.url)) error(400, { message: 'There is no such page.' });
 	refuseForeignOrigin(event.request, event.url.origin, origin);
 
 	if (!PROBES.some((probe) => probe.test(pathname))) {
@@ -44,9 +39,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 			event.locals.actor = actor;
 			event.locals.site = site;
 		} catch (cause) {
-			const fault = asFault(lostSession(cause));
-			if (!fault) throw cause;
-			error(STATUS[fault.kind], { message: fault.message });
+			const refusal = asRefusal(lostSession(cause));
+			if (!refusal) throw cause;
+			error(STATUS[refusal.kind], { message: refusal.message });
 		}
 		if (!event.locals.actor && !OPEN.some((open) => open.test(pathname))) {
 			if (event.request.method !== 'GET' || pathname.startsWith('/api/'))
@@ -54,11 +49,19 @@ export const handle: Handle = async ({ event, resolve }) => {
 			redirect(303, `/sign-in?next=${encodeURIComponent(pathname + event.url.search)}`);
 		}
 	}
-	const response = await resolve(event, {
-		transformPageChunk: ({ html }) => html.replace('%grevan.theme%', event.locals.theme)
-	});
+	const { actor } = event.locals;
+	const other = actor && noteSession(event.request, actor.id);
+	const response = other
+		? refused(other)
+		: await resolve(event, {
+				transformPageChunk: ({ html }) => html.replace('%grevan.theme%', event.locals.theme)
+			});
+	// The server around the built app sets them too, on what never comes here.
 	for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
-	if (event.locals.actor) response.headers.set('cache-control', 'private, no-store');
+	if (actor) {
+		response.headers.set('cache-control', 'private, no-store');
+		response.headers.set(PERSON_HEADER, actor.id);
+	}
 	log.info({
 		method: event.request.method,
 		route: event.route.id,
@@ -87,15 +90,10 @@ function lostSession(cause: unknown): unknown {
 }
 
 export const handleError: HandleServerError = ({ error: cause, event, status }) => {
-	const fault = asFault(cause);
-	if (fault) return { message: fault.message };
+	const refusal = asRefusal(cause);
+	if (refusal) return { message: refusal.message };
 	if (status === 404) return { message: 'There is no such page.' };
-	const kind = cause instanceof Error ? cause.name : 'unknown';
-	log.error({
-		route: event.route.id,
-		kind,
-		stack: cause instanceof Error ? cause.stack : undefined
-	});
+	log.error({ route: event.route.id, by: event.locals.actor?.id ?? null, ...logged(cause) });
 	return {
 		message:
 			'Something went wrong on our side. What you entered was not changed; it has been logged.'

@@ -39,7 +39,9 @@ export const densityOf = (bar: number) => densityAt(ROOM, bar + ATMOSPHERE_BAR);
 
 export class Panel {
 	banks: PanelBank[] = [200, 250, 300].map((bar) => ({
-		...{ waterVolumeL: 50, fullBar: 300, density: densityOf(bar) }
+		waterVolumeL: 50,
+		fullBar: 300,
+		density: densityOf(bar)
 	}));
 	cylinder: PanelCylinder | null = null;
 	/** Which bank is open, which is being pumped up. */

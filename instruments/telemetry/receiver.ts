@@ -41,8 +41,13 @@ export class TelemetryReceiver extends Simulated {
 				if (!(waterVolumeL > 0 && startBar >= 0 && lPerMin >= 0) || name === '')
 					return this.fail('-104,"Data type error"');
 				this.channels.set(name, {
-					...{ waterVolumeL, startBar, lPerMin, since: Date.now(), takenL: 0 },
-					...{ fault: 'none', frozenBar: startBar }
+					waterVolumeL,
+					startBar,
+					lPerMin,
+					since: Date.now(),
+					takenL: 0,
+					fault: 'none',
+					frozenBar: startBar
 				});
 				return 'OK';
 			}

@@ -9,6 +9,7 @@ const SOURCES = [
 	'src',
 	'instruments',
 	'static',
+	'scripts/lib/headers.mjs',
 	'vite.config.ts',
 	'svelte.config.js',
 	'package-lock.json'

@@ -31,10 +31,13 @@ function runner() {
  * Starts the project's cluster of a name, making it at first use; a cluster left running by a killed start is
  * taken down first.
  * @param {string} name
- * @param {{ durable?: boolean, port?: number }} [options] durable: keep every commit through a power cut
+ * @param {{ durable?: boolean, port?: number, settings?: string[] }} [options] durable: keep every commit through a power cut
  * @returns {Promise<Cluster>}
  */
-export async function startCluster(name, { durable = true, port: wanted = 54_320 } = {}) {
+export async function startCluster(
+	name,
+	{ durable = true, port: wanted = 54_320, settings = [] } = {}
+) {
 	const account = runner();
 	const bin = postgresBin();
 	if (!bin) throw new Stop('PostgreSQL is not installed.');
@@ -75,7 +78,8 @@ export async function startCluster(name, { durable = true, port: wanted = 54_320
 		'-c listen_addresses=127.0.0.1',
 		'-c unix_socket_directories=',
 		'-c max_connections=60',
-		...(durable ? [] : ['-c fsync=off', '-c full_page_writes=off'])
+		...(durable ? [] : ['-c fsync=off', '-c full_page_writes=off']),
+		...settings.map((setting) => `-c ${setting}`)
 	].join(' ');
 	const start = () =>
 		tool('pg_ctl', ['-D', dir, '-l', log, '-w', '-t', '60', '-o', options, 'start']);

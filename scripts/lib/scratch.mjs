@@ -8,16 +8,16 @@ import { ensureSystemPackages } from './system.mjs';
 /**
  * The built app with a demo of its own on a cluster of its own, for as long as the work takes.
  * @param {string} purpose
- * @param {{ seed?: Record<string, string>, benches?: number }} options
+ * @param {{ seed?: Record<string, string>, benches?: number, settings?: string[] }} options
  * @param {(app: { address: string, env: Record<string, string | undefined>, timings: Record<string, number> }) => Promise<void>} work
  */
-export async function withScratchApp(purpose, { seed = {}, benches = 2 }, work) {
+export async function withScratchApp(purpose, { seed = {}, benches = 2, settings = [] }, work) {
 	await ensureSystemPackages({ chromium: true });
 	await ensureDependencies();
 	await ensureBuild();
 	const name = `${purpose}-${process.pid}`;
 	const began = performance.now();
-	const cluster = await startCluster(name, { durable: false, port: 54_521 });
+	const cluster = await startCluster(name, { durable: false, port: 54_521, settings });
 	try {
 		const clusterMs = performance.now() - began;
 		const simulated = await startInstruments(benches);

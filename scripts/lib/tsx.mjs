@@ -1,6 +1,8 @@
 import { spawn } from 'node:child_process';
+import { join } from 'node:path';
 import { ensureDependencies } from './dependencies.mjs';
 import { bin, root } from './paths.mjs';
+import { run } from './process.mjs';
 import { runMain } from './say.mjs';
 
 /**
@@ -15,4 +17,15 @@ export const runTypeScript = (file) =>
 			stdio: 'inherit'
 		});
 		return new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 1)));
+	});
+
+/**
+ * Runs a script of the project beside others. @throws where it fails
+ * @param {string} name of its file in scripts, without the ending
+ * @param {Record<string, string | undefined>} env what it is told beside this process's own
+ */
+export const runScript = (name, env) =>
+	run(bin('tsx'), [join(root, 'scripts', `${name}.ts`)], {
+		cwd: root,
+		env: { ...process.env, ...env }
 	});

@@ -1,4 +1,4 @@
-import { runningTimers } from '$lib/server/inspections';
+import { runningTimers } from '$lib/server/inspection/timers';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async ({ locals }) => ({

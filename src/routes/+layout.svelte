@@ -1,15 +1,22 @@
 <script lang="ts">
 	import '../app.css';
+	import { page } from '$app/state';
 	import Shell from '$lib/ui/shell/Shell.svelte';
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
 
 	let { data, children } = $props();
+	/** A page is made anew for another thing of its kind: nothing of the one before stays on it. */
+	const here = $derived(`${page.route.id} ${JSON.stringify(page.params)}`);
+	$effect(() => {
+		// The pages before signing in hear keys at once; the shell says when it does.
+		if (!data.actor) document.documentElement.dataset.ready = 'true';
+	});
 	$effect.pre(() => serverClock.set(data.serverNow));
 </script>
 
 {#if data.actor}
 	<Shell actor={data.actor} ruleSet={data.site.ruleSet} theme={data.theme} timers={data.timers}
-		>{@render children()}</Shell
+		>{#key here}{@render children()}{/key}</Shell
 	>
 {:else}
 	<main id="main" class="mx-auto max-w-5xl p-6">{@render children()}</main>

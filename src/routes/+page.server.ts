@@ -1,6 +1,5 @@
-import { today } from '$lib/server/agenda';
-import { contextOf, page } from '$lib/server/request';
+import { today } from '$lib/server/today/shift-sheet';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = (event) =>
-	page(() => today(contextOf(event), event.locals.site));
+export const load: PageServerLoad = (event) => page(() => today(contextOf(event)));

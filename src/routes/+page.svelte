@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import type { ItemState } from '$core/readiness/item-state';
+	import type { ItemState } from '$core/readiness/findings';
 	import { format, parseISO } from 'date-fns';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
@@ -58,7 +58,7 @@
 			</p>
 		{/if}
 		<ol class="mt-1">
-			{#each lines as line, i (line.href + line.title)}
+			{#each lines as line, i (line.key)}
 				<li
 					class={i === chosen ? 'relative z-10 rounded bg-sheet outline-2 outline-ink' : 'rowline'}
 				>
@@ -89,7 +89,7 @@
 	</section>
 
 	<section aria-labelledby="shelf">
-		<h2 id="shelf">Half masks ready, against the floor</h2>
+		<h2 id="shelf">{data.shelfName} ready, against the floor</h2>
 		<ul class="mt-1">
 			{#each data.shelves as shelf (shelf.placeId)}
 				<li class="rowline py-2">
@@ -158,7 +158,7 @@
 		</ul>
 		<p class="text-soft mt-2 text-[0.88rem]">
 			filled ready · half due · struck held or overdue · open in service · line = floor{perTick > 1
-				? ` · one tick = ${perTick} masks`
+				? ` · one tick = ${perTick} of them`
 				: ''}
 		</p>
 	</section>

@@ -1,5 +1,5 @@
-import { expect, test } from './support/test';
 import { answerSteps, appUrl, beginInspection, CLEAN, ready, scan, signInAs } from './support/app';
+import { expect, test } from './support/test';
 
 test('a hazard plan says what is wrong where it is wrong, and keeps what was typed', async ({
 	page

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from './support/test';
 import { appUrl, enter, ready, scan, signInAs } from './support/app';
+import { expect, type Page, test } from './support/test';
 
 /** Walks the inspection of a set by one school; counts the keys that are pressed beside its readings. */
 function walker(page: Page) {

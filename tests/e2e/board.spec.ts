@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import postgres from 'postgres';
 import { appEnvironment, appUrl, ready, signInAs } from './support/app';
-import { expect, test, type Page } from './support/test';
+import { expect, type Page, test } from './support/test';
 
 /** Lets minutes pass for everybody who is in: the start and every reading lie further back. */
 async function pass(minutes: number): Promise<void> {

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from './support/test';
-import { appUrl, ready, signInAs } from './support/app';
+import { appUrl, ready, signInAs, typeDay } from './support/app';
+import { expect, type Page, test } from './support/test';
 
 /** A new plan with its task and place, as a newcomer fills it in. */
 async function newPlan(page: Page, task: string, place: string) {
@@ -76,10 +76,10 @@ test('measurements, peak and both rule sets; a supervisor approves; a later draf
 	await boss.goto(address);
 	await ready(boss);
 	await boss.getByRole('button', { name: 'Approve' }).click();
-	await boss.getByLabel('It lapses after').fill('2020-01-01');
+	await typeDay(boss, 'It lapses after', '2020-01-01');
 	await boss.getByRole('dialog').getByRole('button', { name: 'Approve' }).click();
 	await expect(boss.getByText('The day on which it lapses lies in the past.')).toBeVisible();
-	await boss.getByLabel('It lapses after').fill('2099-01-01');
+	await typeDay(boss, 'It lapses after', '2099-01-01');
 	await boss.getByLabel('Conditions, if any').fill('Doors open.');
 	await boss.getByRole('dialog').getByRole('button', { name: 'Approve' }).click();
 	await expect(boss.getByTestId('standing')).toContainText('in force');

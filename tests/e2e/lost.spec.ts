@@ -1,4 +1,3 @@
-import { expect, test, type Page } from './support/test';
 import { startWeb } from '../../scripts/lib/app.mjs';
 import { TcpCut } from '../support/tcp-cut';
 import {
@@ -11,6 +10,7 @@ import {
 	scan,
 	signInAs
 } from './support/app';
+import { expect, type Page, test } from './support/test';
 
 const header = (page: Page) => page.getByRole('banner').getByRole('status');
 

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from './support/test';
 import { appUrl, beginInspection, enter, ready, scan, signInAs } from './support/app';
+import { expect, type Page, test } from './support/test';
 
 /** Every page that there is. */
 async function everyPage(page: Page): Promise<string[]> {
@@ -88,15 +88,25 @@ async function everyPage(page: Page): Promise<string[]> {
 
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
-/** What axe finds; only some rules where the rest was seen in another theme or width. */
-async function faultsOf(page: Page, only?: string[]): Promise<string[]> {
-	const axe = new AxeBuilder({ page });
-	const { violations } = await (only ? axe.withRules(only) : axe.withTags(TAGS)).analyze();
-	return violations.map(
+/** Rows after these are made like the ones before; looking at all of them a second time finds nothing new. */
+const ROWS_ALIKE = ':is(li, tr):nth-child(n + 9)';
+
+/** What axe finds by all rules. */
+const faultsOf = async (page: Page) => said(page, await look(page).withTags(TAGS).analyze());
+
+/** What axe finds by a few rules, where the rest was seen in another theme or width. */
+const faultsBy = async (page: Page, rules: string[]) =>
+	said(page, await look(page).exclude(ROWS_ALIKE).withRules(rules).analyze());
+
+// There are no frames: the plain way needs no page of its own for each look.
+const look = (page: Page) =>
+	new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true);
+
+const said = (page: Page, { violations }: Awaited<ReturnType<AxeBuilder['analyze']>>) =>
+	violations.map(
 		(v) =>
 			`${new URL(page.url()).pathname}: ${v.id}: ${v.nodes[0]?.html.slice(0, 200)} (${v.nodes.length})`
 	);
-}
 
 const HEIGHT = 844;
 
@@ -117,16 +127,16 @@ async function faultsOfViews(page: Page): Promise<string[]> {
 	await fits(1280);
 	faults.push(...(await faultsOf(page)));
 	await themed('night');
-	faults.push(...(await faultsOf(page, ['color-contrast'])));
+	faults.push(...(await faultsBy(page, ['color-contrast'])));
 	await themed('day');
 	await fits(820);
 	await fits(390);
-	faults.push(...(await faultsOf(page, ['target-size', 'color-contrast'])));
+	faults.push(...(await faultsBy(page, ['target-size', 'color-contrast'])));
 	return faults;
 }
 
 test.describe.configure({ mode: 'parallel' });
-const PARTS = 4;
+const PARTS = 3;
 
 for (let part = 0; part < PARTS; part++)
 	test(`every page is accessible and fits, day and night, three widths (${part + 1} of ${PARTS})`, async ({

@@ -1,4 +1,3 @@
-import { expect, test } from './support/test';
 import {
 	answerSteps,
 	appUrl,
@@ -9,6 +8,7 @@ import {
 	signInAs,
 	signInByHand
 } from './support/app';
+import { expect, test } from './support/test';
 
 test('the whole path, from hazard to ready shelf, by keyboard', async ({ page }) => {
 	await signInByHand(page, 'Ilse Norrby');
@@ -30,7 +30,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	await expect(page.locator('[data-rung=factor]')).toHaveAttribute('data-answer', 'decides');
 	await expect(page.getByText('EN 14387, EN 143 · other scheme: OV')).toBeVisible();
 	await enter(page.getByRole('button', { name: 'Because', exact: true }));
-	await expect(page.getByRole('dialog')).toContainText('29 CFR 1910.134');
+	await expect(page.getByRole('dialog')).toContainText('EN 529 annex C');
 	await expect(page.getByRole('dialog')).toContainText('from memory, verify');
 	await expect(page.getByRole('dialog')).toContainText('Above 700 ppm of Styrene');
 	await page.keyboard.press('Escape');
@@ -71,6 +71,8 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	// Defect and service.
 	await enter(page.getByRole('link', { name: /CURL/ }));
 	await enter(page.getByRole('button', { name: 'Start the repair' }));
+	// A day is said as people here say it, in a list to choose from too.
+	await expect(page.getByLabel(/, 1 needed/)).toContainText(/until \d{1,2} [A-Z][a-z]{2} \d{4}/);
 	await expect(page.getByRole('heading', { name: 'New valve disc' })).toBeVisible();
 	for (const line of await page.getByRole('checkbox').all()) {
 		await line.focus();
@@ -102,7 +104,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	// Ready again, and everything on record.
 	await scan(page, 'HM-0103');
 	await expect(page.getByRole('complementary', { name: 'State' })).toContainText(/ready|due/);
-	await enter(page.getByRole('link', { name: 'History' }));
+	await enter(page.getByRole('link', { name: 'History', exact: true }));
 	for (const line of [
 		'Released after new valve disc',
 		'Inspection signed: pass',
@@ -122,7 +124,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 test('three tasks get three answers, for the reason that stands there', async ({ page }) => {
 	await signInAs(page, 'Perrin Vale');
 	for (const [task, outcome, rung, word] of [
-		['Two-pack spray', 'Supplied air, no filter', 'filter-exists', 'Isocyanates sensitise'],
+		['Two-pack spray, booth', 'Supplied air, no filter', 'filter-exists', 'Isocyanates sensitise'],
 		['Washing out tank 4', 'Own air supply', 'oxygen', 'below 19.5 %'],
 		['Sanding hull boards', 'Half mask with filters', 'factor', '9.2 × the limit → 10']
 	] as const) {

@@ -1,6 +1,7 @@
-import { expect, test } from './support/test';
+import { connect } from 'node:net';
 import { randomUUID } from 'node:crypto';
-import { appUrl, scan, signInAs, signInByHand } from './support/app';
+import { appUrl, scan, signInAs, signInByHand, ready } from './support/app';
+import { expect, test } from './support/test';
 
 test('nothing is shown or changed without signing in', async ({ page, request }) => {
 	await page.goto(`${appUrl()}/items`);
@@ -69,6 +70,7 @@ test('a viewer looks and changes nothing', async ({ page }) => {
 
 test('a wrong password says no more than it must', async ({ page }) => {
 	await page.goto(`${appUrl()}/sign-in`);
+	await ready(page);
 	for (const email of ['ilse@osmund.example', 'nobody@osmund.example']) {
 		await page.getByLabel('Address').fill(email);
 		await page.getByLabel('Password').fill('not the password');
@@ -104,4 +106,43 @@ test('the calculation interface over HTTP: result, located fault, description', 
 		await page.request.get(`${appUrl()}/api/v1/openapi.json`)
 	).json()) as { paths: object };
 	expect(Object.keys(description.paths)).toContain('/api/v1/calc/service-life');
+});
+
+test('every answer carries the headers: pages, refusals, static files, what is not there', async ({
+	request
+}) => {
+	const script = /src="([^"]+\.js)"|import\("([^"]+\.js)"\)/.exec(
+		await (await request.get(`${appUrl()}/sign-in`)).text()
+	);
+	const asset = new URL(script?.[1] ?? script?.[2] ?? '', `${appUrl()}/sign-in`).pathname;
+	expect(asset).toContain('/_app/');
+	for (const path of ['/sign-in', asset, '/healthz', '/nothing/here', '/items', '/%00']) {
+		const headers = (await request.get(`${appUrl()}${path}`, { maxRedirects: 0 })).headers();
+		for (const [name, value] of [
+			['x-content-type-options', 'nosniff'],
+			['x-frame-options', 'DENY'],
+			['referrer-policy', 'same-origin'],
+			['cross-origin-resource-policy', 'same-origin']
+		] as const)
+			expect(headers[name], `${path} ${name}`).toBe(value);
+	}
+	const refused = await request.post(`${appUrl()}/items/new`, { data: 'x' });
+	expect(refused.headers()['x-content-type-options']).toBe('nosniff');
+});
+
+test('what was refused unread does not swallow the next request on the same connection', async () => {
+	const { hostname, port } = new URL(appUrl());
+	const socket = connect(Number(port), hostname);
+	let heard = '';
+	socket.setEncoding('utf8').on('data', (chunk: string) => (heard += chunk));
+	const body = 'x'.repeat(400_000);
+	socket.write(
+		`POST /items/new HTTP/1.1\r\nHost: ${hostname}:${port}\r\nOrigin: ${appUrl()}\r\n` +
+			`Content-Type: application/x-www-form-urlencoded\r\nContent-Length: ${body.length}\r\n\r\n${body}` +
+			`GET /healthz HTTP/1.1\r\nHost: ${hostname}:${port}\r\nConnection: close\r\n\r\n`
+	);
+	await expect
+		.poll(() => heard.match(/HTTP\/1\.1 \d+/g) ?? [])
+		.toEqual(['HTTP/1.1 401', 'HTTP/1.1 200']);
+	socket.destroy();
 });

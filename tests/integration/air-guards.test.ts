@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { testsOf } from '../../src/lib/server/air-sources.ts';
-import { verifyChain } from '../../src/lib/server/audit.ts';
-import { boardFeed } from '../../src/lib/server/board.ts';
-import { factsOf } from '../../src/lib/server/cylinders.ts';
-import { enterTeam, leave, tellPressure } from '../../src/lib/server/entries.ts';
-import { finishFill, startFill } from '../../src/lib/server/fills.ts';
-import { rebuildState } from '../../src/lib/server/readiness.ts';
+import { boardFeed } from '../../src/lib/server/air/board.ts';
+import { factsOf } from '../../src/lib/server/air/cylinders.ts';
+import { enterTeam, leave, tellPressure } from '../../src/lib/server/air/entries.ts';
+import { finishFill, startFill } from '../../src/lib/server/air/fills.ts';
+import { testsOf } from '../../src/lib/server/air/sources.ts';
+import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
+import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
 import { addCompressor, addCylinder, testAir } from '../support/air.ts';
-import { SITE, openYard } from '../support/database.ts';
+import { openYard, SITE } from '../support/database.ts';
 
 const NOW = Date.parse('2026-11-24T10:00:00Z');
 const hours = (n: number) => new Date(NOW + n * 3_600_000);
@@ -19,11 +19,17 @@ const own = openYard(async () => {
 	source = await addCompressor(tech(), 'Compressor', hours(-30));
 	filled = await addCylinder(own.test, own.yard, 'CY-0001', { bar: 60 });
 	const id = randomUUID();
-	await startFill(tech(), SITE, undefined, { id, tag: 'CY-0001', sourceId: source, looked: true });
-	await finishFill(tech(), SITE, undefined, { id, hand: { bar: 310, celsius: 30 } });
+	await startFill(tech(), undefined, { id, tag: 'CY-0001', sourceId: source, looked: true });
+	await finishFill(tech(), undefined, {
+		requestId: randomUUID(),
+		id,
+		hand: { bar: 310, celsius: 30 }
+	});
 	wearer = randomUUID();
-	await enterTeam(tech(), SITE, {
-		...{ id: randomUUID(), task: 'Pit', placeId: null },
+	await enterTeam(tech(), {
+		id: randomUUID(),
+		task: 'Pit',
+		placeId: null,
 		wearers: [{ id: wearer, wearer: 'Ann', set: '', waterVolumeL: 6.8, startBar: 300, channel: '' }]
 	});
 	const told = { id: randomUUID(), wearerId: wearer, bar: 280, corrects: false };
@@ -71,7 +77,7 @@ describe('the database itself refuses', () => {
 	});
 
 	it('a pressure of somebody who is out', async () => {
-		await leave(tech(hours(0.3)), SITE, { wearerId: wearer, endBar: 200 });
+		await leave(tech(hours(0.3)), { requestId: randomUUID(), wearerId: wearer, endBar: 200 });
 		await expect(
 			own.test.raw`insert into entry_reading (id, wearer_id, at, bar, by)
 				values (${randomUUID()}, ${wearer}, now(), 190, 'hand')`
@@ -99,8 +105,8 @@ describe('what follows from the facts', () => {
 	});
 
 	it('leaves a chain of records that holds', async () => {
-		const { fault, entries } = await verifyChain(own.test.db);
-		expect(fault).toBeUndefined();
+		const { broken, entries } = await verifyChain(own.test.db);
+		expect(broken).toBeUndefined();
 		expect(entries).toBeGreaterThan(10);
 	});
 });

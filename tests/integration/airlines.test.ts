@@ -3,14 +3,14 @@ import { describe, expect, it } from 'vitest';
 import {
 	listRigs,
 	noteRigEvent,
+	type RigInput,
 	rigPage,
-	saveRig,
-	type RigInput
-} from '../../src/lib/server/airlines.ts';
-import { noteWork } from '../../src/lib/server/air-sources.ts';
+	saveRig
+} from '../../src/lib/server/air/airlines.ts';
+import { noteWork } from '../../src/lib/server/air/sources.ts';
 import { addCompressor } from '../support/air.ts';
-import { SITE, openYard } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { openYard } from '../support/database.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { addPiece } from '../support/yard.ts';
 
 let source: string;
@@ -21,28 +21,46 @@ const own = openYard(async () => {
 
 const { tech } = own;
 const rig = (part: Partial<RigInput> = {}): RigInput => ({
-	...{ tag: 'AL-0001', version: null, sourceId: source, dryer: 'adsorption', sorbentMonths: 6 },
-	...{ alarm: 'CO', alarmPpm: 10, alarmDays: 30, regulatorBar: 6, boreMm: 13, lengthM: 60 },
-	...{ fittingsM: 2, outlets: 2, leastBar: 4, wearing: 'tight-fitting' },
+	requestId: randomUUID(),
+	tag: 'AL-0001',
+	version: null,
+	sourceId: source,
+	dryer: 'adsorption',
+	sorbentMonths: 6,
+	alarm: 'CO',
+	alarmPpm: 10,
+	alarmDays: 30,
+	regulatorBar: 6,
+	boreMm: 13,
+	lengthM: 60,
+	fittingsM: 2,
+	outlets: 2,
+	leastBar: 4,
+	wearing: 'tight-fitting',
 	...part
 });
-const save = (part: Partial<RigInput> = {}) => saveRig(tech(), SITE, rig(part));
+const save = (part: Partial<RigInput> = {}) => saveRig(tech(), rig(part));
 const note = (kind: 'sorbent' | 'alarm', doneOn: string, passed = true) =>
-	noteRigEvent(tech(), SITE, {
-		...{ id: randomUUID(), tag: 'AL-0001', kind, doneOn, passed, note: '' }
+	noteRigEvent(tech(), {
+		id: randomUUID(),
+		tag: 'AL-0001',
+		kind,
+		doneOn,
+		passed,
+		note: ''
 	});
-const page = (wearers: number | null = null) => rigPage(tech(), SITE, 'AL-0001', wearers);
+const page = (wearers: number | null = null) => rigPage(tech(), 'AL-0001', wearers);
 
 describe('an airline rig', () => {
 	it('is put together once and changed by whoever saw the last version', async () => {
 		expect((await page()).rig).toBeNull();
-		await expectFault(note('sorbent', '2026-11-01'), 'conflict', /put together/);
-		await expectFault(save({ boreMm: 0.5 }), 'invalid', /2 to 100 mm/);
-		await expectFault(save({ outlets: 40 }), 'invalid', /1 to 12/);
-		await expectFault(save({ sourceId: randomUUID() }), 'not found', /no such source/);
-		await expectFault(save({ tag: 'HM-0001' }), 'invalid', /no airline/);
+		await expectRefusal(note('sorbent', '2026-11-01'), 'conflict', /put together/);
+		await expectRefusal(save({ boreMm: 0.5 }), 'invalid', /2 to 100 mm/);
+		await expectRefusal(save({ outlets: 40 }), 'invalid', /1 to 12/);
+		await expectRefusal(save({ sourceId: randomUUID() }), 'not found', /no such source/);
+		await expectRefusal(save({ tag: 'HM-0001' }), 'invalid', /no airline/);
 		await save();
-		await expectFault(save(), 'conflict', /Someone else/);
+		await expectRefusal(save(), 'conflict', /was changed meanwhile/);
 		await save({ version: 1, lengthM: 50 });
 		expect((await page()).rig).toMatchObject({ lengthM: 50, version: 2 });
 	});
@@ -61,8 +79,8 @@ describe('an airline rig', () => {
 			'2026-11-10',
 			'2026-10-01'
 		]);
-		await expectFault(note('alarm', '2026-11-25'), 'invalid', /later than today/);
-		await expectFault(note('alarm', '24.11.2026'), 'invalid', /no date/);
+		await expectRefusal(note('alarm', '2026-11-25'), 'invalid', /later than today/);
+		await expectRefusal(note('alarm', '24.11.2026'), 'invalid', /no date/);
 	});
 
 	it('with a narrow hose says which change would help', async () => {
@@ -76,7 +94,7 @@ describe('an airline rig', () => {
 
 	it('falls with its source', async () => {
 		await noteWork(tech(), { id: randomUUID(), sourceId: source, what: 'New valve plate' });
-		const [row] = await listRigs(tech(), SITE);
+		const [row] = await listRigs(tech());
 		expect(row?.verdict?.outcome).toBe('fail');
 		expect(row?.verdict?.reasons[0]?.text).toMatch(/Shed air: It was worked on/);
 		await expect(own.test.raw`delete from rig_event`).rejects.toThrow(/append-only/);

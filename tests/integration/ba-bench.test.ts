@@ -2,17 +2,26 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { procedureFor } from '../../src/core/data/procedures.ts';
-import { baBenchState, baReading, gaugeStep, simulateSet } from '../../src/lib/server/ba-bench.ts';
+import {
+	baBenchState,
+	baReading,
+	gaugeStep,
+	simulateSet
+} from '../../src/lib/server/bench/gauge.ts';
 import { auditEntry } from '../../src/lib/server/db/schema/index.ts';
-import { startRun } from '../../src/lib/server/inspections.ts';
-import type { BaReading, SimulatedSet } from '../../src/lib/server/instruments/ba-bench.ts';
+import { startRun } from '../../src/lib/server/inspection/runs.ts';
+import type { BaReading } from '../../src/lib/server/instruments/ba-bench.ts';
+import type { SimulatedSet } from '../../src/lib/server/instruments/simulated/ba-bench.ts';
 import { openYard } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { addPiece } from '../support/yard.ts';
 
 const INSTRUMENT = 'GREVAN,BA-BENCH,SIMULATED,1';
 const SOUND: SimulatedSet = {
-	...{ fillBar: 294, leakBarPerMin: 0, whistleBar: 54.5, bleedBarPerS: 200 },
+	fillBar: 294,
+	leakBarPerMin: 0,
+	whistleBar: 54.5,
+	bleedBarPerS: 200,
 	fault: 'none'
 };
 let simulated: Awaited<ReturnType<typeof startInstruments>>;
@@ -31,17 +40,18 @@ const tell = (part: Partial<SimulatedSet> = {}) =>
 async function begin(tag: string) {
 	await addPiece(own.test, own.yard, 'ba-set', tag, { ratedBar: 300 });
 	const { id: runId } = await startRun(tech(), {
-		...{ id: randomUUID(), tag },
+		id: randomUUID(),
+		tag,
 		procedure: procedureFor('ba-set', 'bench').key
 	});
 	return (step: string, connect = false, at = address) =>
-		gaugeStep(tech(), at, { runId, step, connect });
+		gaugeStep(tech(), at, { requestId: randomUUID(), runId, step, connect });
 }
 
 /** Lets a set down until it whistles or is empty. */
 async function whistle(gauge: Awaited<ReturnType<typeof begin>>) {
 	expect((await gauge('whistle')).bar).toBeNull();
-	await expectFault(gauge('whistle'), 'conflict', /Still quiet at/);
+	await expectRefusal(gauge('whistle'), 'conflict', /Still quiet at/);
 	await expect
 		.poll(() => baReading(address), { timeout: 60_000 })
 		.toSatisfy((r: BaReading) => r.whistleBar !== null || r.highBar === 0);
@@ -70,9 +80,9 @@ describe('a set on its bench', () => {
 	it('is one at a time; a whistle that sticks, a frozen gauge and a free flow are seen', async () => {
 		await tell({ fault: 'stuck whistle' });
 		const gauge = await begin('BA-0014');
-		await expectFault(gauge('cyl-fill'), 'conflict', /BA-0011 is on the bench/);
+		await expectRefusal(gauge('cyl-fill'), 'conflict', /BA-0011 is on the bench/);
 		await gauge('cyl-fill', true);
-		await expectFault(whistle(gauge), 'invalid', /never whistled/);
+		await expectRefusal(whistle(gauge), 'invalid', /never whistled/);
 		await tell({ fault: 'frozen gauge' });
 		await gauge('cyl-fill');
 		expect((await whistle(gauge)).bar).toBe(294);
@@ -84,9 +94,9 @@ describe('a set on its bench', () => {
 	it('that sends garbage, is away, or is asked for where nothing is read gives no figure', async () => {
 		await tell({ fault: 'garbage' });
 		const gauge = await begin('BA-0015');
-		await expectFault(gauge('cyl-fill', true), 'unavailable', /The bench sent “29#/);
-		await expectFault(gauge('strap'), 'invalid', /takes no reading/);
-		await expectFault(
+		await expectRefusal(gauge('cyl-fill', true), 'unavailable', /The bench sent “29#/);
+		await expectRefusal(gauge('strap'), 'invalid', /takes no reading/);
+		await expectRefusal(
 			gauge('hold', false, '127.0.0.1:9'),
 			'unavailable',
 			/Read the gauge yourself/

@@ -1,42 +1,39 @@
 import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { benchTrace } from '../../instruments/pressure-bench/simulate.ts';
+import { startInstruments } from '../../scripts/lib/instruments.mjs';
+import { stationOf } from '../../src/core/data/families.ts';
+import { procedureFor } from '../../src/core/data/procedures.ts';
+import { resumeTests } from '../../src/lib/server/bench/acquire.ts';
+import { samplesOf } from '../../src/lib/server/bench/judged-test.ts';
 import {
 	importTrace,
 	instruments,
 	judgedBy,
-	resumeTests,
-	samplesOf,
 	startTest,
 	testPage,
 	traceCsv
-} from '../../src/lib/server/bench.ts';
-import { item, itemModel } from '../../src/lib/server/db/schema/index.ts';
-import { faultsByStation, openDefects } from '../../src/lib/server/faults.ts';
-import { packTrace, unpackTrace } from '../../src/lib/server/trace-bytes.ts';
+} from '../../src/lib/server/bench/tests.ts';
+import { packTrace, unpackTrace } from '../../src/lib/server/bench/trace-bytes.ts';
+import { benchTest, item, itemModel } from '../../src/lib/server/db/schema/index.ts';
+import { faultsByStation, openDefects } from '../../src/lib/server/faults/faults.ts';
+import { answer } from '../../src/lib/server/inspection/answers.ts';
+import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { runningTimers, startTimer } from '../../src/lib/server/inspection/timers.ts';
 import { pressureBenchAt } from '../../src/lib/server/instruments/pressure-bench.ts';
+import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import {
-	answer,
-	runPage,
-	runningTimers,
-	signRun,
-	startRun,
-	startTimer
-} from '../../src/lib/server/inspections.ts';
-import { itemPage } from '../../src/lib/server/items.ts';
-import { rebuildState } from '../../src/lib/server/readiness.ts';
-import { stationOf } from '../../src/core/data/families.ts';
-import { procedureFor } from '../../src/core/data/procedures.ts';
-import {
-	freshDatabase,
 	SITE,
+	freshDatabase,
 	smallSite,
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
+import { heldUp } from '../support/held-up.ts';
 import { inspect } from '../support/work.ts';
 
 let test: TestDatabase;
@@ -78,7 +75,7 @@ describe('a set with readings', () => {
 	const procedure = procedureFor('ba-set', 'bench');
 	const at = (s: number) => new Date(Date.parse('2026-11-24T10:00:00Z') + s * 1000);
 	const give = (runId: string, step: string, part: object, now = at(0)) =>
-		answer(tech(now), SITE, { id: randomUUID(), runId, step, value: 'good', seen: 1000, ...part });
+		answer(tech(now), { id: randomUUID(), runId, step, value: 'good', seen: 1000, ...part });
 
 	async function begin(): Promise<string> {
 		await add('ba-set', 'BA-0001', 300);
@@ -100,7 +97,7 @@ describe('a set with readings', () => {
 		await startTimer(tech(at(5)), { id: timer, runId: id, step: 'hold', start: 294 });
 		expect(await runningTimers(test.db)).toMatchObject([{ tag: 'BA-0001', seconds: 60 }]);
 		const hasty = give(id, 'hold', { readings: { start: 294, end: 293, seconds: 600 } }, at(30));
-		await expectFault(hasty, 'invalid', /Held 30 s only/);
+		await expectRefusal(hasty, 'invalid', /Held 30 s only/);
 		await give(id, 'hold', { readings: { start: 1, end: 293 } }, at(61));
 		const page = await runPage(tech(), id);
 		expect(page.answers.find((a) => a.step === 'hold')).toMatchObject({
@@ -114,10 +111,10 @@ describe('a set with readings', () => {
 		const id = await begin();
 		await give(id, 'hold', { readings: { start: 294, end: 292, seconds: 60 } });
 		await give(id, 'whistle', { value: 'good', readings: { value: 47 } });
-		const state = await itemPage(tech(), SITE, 'BA-0001');
+		const state = await itemPage(tech(), 'BA-0001');
 		expect(state.verdict.outcome).toBe('held');
 		expect(state.defects).toMatchObject([{ station: 'whistle', code: 'WHL' }]);
-		await signRun(tech(), SITE, id);
+		await signRun(tech(), { requestId: randomUUID(), runId: id });
 		expect((await runPage(tech(), id)).run.outcome).toBe('fail');
 	});
 
@@ -139,18 +136,18 @@ describe('a set with readings', () => {
 
 	it('is not answered good without its reading, nor by one that cannot be', async () => {
 		const id = await begin();
-		await expectFault(give(id, 'whistle', {}), 'invalid', /type what was read/);
-		await expectFault(
+		await expectRefusal(give(id, 'whistle', {}), 'invalid', /type what was read/);
+		await expectRefusal(
 			give(id, 'whistle', { readings: { value: 4350 } }),
 			'invalid',
 			/more than a gauge shows/
 		);
-		await expectFault(
+		await expectRefusal(
 			startTimer(tech(), { id: randomUUID(), runId: id, step: 'whistle', start: 200 }),
 			'invalid',
 			/takes no hold/
 		);
-		await expectFault(
+		await expectRefusal(
 			startRun(tech(), { id: randomUUID(), tag: 'HM-0001', procedure: procedure.key }),
 			'invalid',
 			/no such procedure/
@@ -160,7 +157,7 @@ describe('a set with readings', () => {
 
 describe('a test on the bench', { timeout: 60_000 }, () => {
 	const start = (part: object = {}, id = randomUUID()) =>
-		startTest(tech(), SITE, [address], {
+		startTest(tech(), [address], {
 			id,
 			tag: 'GS-0001',
 			recipe: 'suit-en',
@@ -180,7 +177,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 	});
 	async function ended(id: string) {
 		for (let tries = 0; tries < 300; tries++) {
-			const { test: row } = await testPage(test.db, SITE, id);
+			const { test: row } = await testPage(tech(), id);
 			if (row.endedAt) return row;
 			await new Promise((resolve) => setTimeout(resolve, 100));
 		}
@@ -206,7 +203,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 
 	it('a leak holds the suit at once', async () => {
 		await ended(await start(misbehave({ leakPaPerMin: 80 })));
-		const page = await itemPage(tech(), SITE, 'GS-0001');
+		const page = await itemPage(tech(), 'GS-0001');
 		expect(page.verdict.outcome).toBe('held');
 		expect(page.defects).toMatchObject([{ code: 'LEAK', station: 'sleeves' }]);
 	});
@@ -217,7 +214,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		expect(cold.reasons?.[0]?.rule).toBe('pressure.correction-decides');
 		const stuck = await ended(await start(misbehave({ fault: 'freeze' })));
 		expect(stuck.reasons?.[0]?.rule).toBe('trace.frozen');
-		expect((await itemPage(tech(), SITE, 'GS-0001')).defects).toEqual([]);
+		expect((await itemPage(tech(), 'GS-0001')).defects).toEqual([]);
 	});
 
 	it('garbage lines are asked for again, never taken', async () => {
@@ -229,9 +226,59 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 	it('is taken up where it stood by whoever comes after', async () => {
 		const id = await start(misbehave({ speed: 60 }));
 		await new Promise((resolve) => setTimeout(resolve, 800));
-		await resumeTests(test.db, SITE, [address]);
+		await resumeTests(tech(), [address]);
 		await ended(id);
 		expect(await samplesOf(test.db, id)).toHaveLength(721);
+	});
+
+	it('never takes the hold that the bench did before for its own', async () => {
+		await ended(await start());
+		await add('gas-tight-suit', 'GS-0002');
+		// The bench still holds those readings; it takes its time to obey, and a process looks for tests meanwhile.
+		const slow = await heldUp(address, 'CONF:HOLD', async (itself) => {
+			await resumeTests(tech(), [itself]);
+			await new Promise((resolve) => setTimeout(resolve, 600));
+		});
+		const id = randomUUID();
+		await startTest(tech(), [slow.address], {
+			id,
+			tag: 'GS-0002',
+			recipe: 'suit-en',
+			volumeL: 600,
+			...misbehave({ leakPaPerMin: 80 })
+		});
+		const row = await ended(id);
+		slow.close();
+		expect(row.outcome).toBe('fail');
+		expect(row.leakPaPerMin).toBeGreaterThan(60);
+	});
+
+	it('that was taken and never begun is ended, to be repeated, and frees the bench', async () => {
+		const id = randomUUID();
+		const [{ itemId } = { itemId: '' }] = await test.db
+			.select({ itemId: item.id })
+			.from(item)
+			.where(eq(item.tag, 'GS-0001'));
+		const taken = (startedAt: Date, bench: number, testId: string) =>
+			test.db.insert(benchTest).values({
+				id: testId,
+				itemId,
+				recipe: 'suit-en',
+				recipeVersion: 1,
+				instrument: 'B',
+				bench,
+				startedBy: yard.people.technician.id,
+				startedAt
+			});
+		const fresh = randomUUID();
+		const now = tech().now();
+		await taken(new Date(now.getTime() - 3_600_000), 1, id);
+		await taken(now, 2, fresh);
+		await resumeTests(tech(), [address, address]);
+		expect((await ended(id)).outcome).toBe('repeat');
+		expect(await samplesOf(test.db, id)).toEqual([]);
+		// One that is about to begin is left alone.
+		expect((await testPage(tech(), fresh)).test.endedAt).toBeNull();
 	});
 
 	it('of a bench that was started anew ends with what came, to be repeated', async () => {
@@ -259,8 +306,8 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		).rejects.toThrow(/has ended/);
 		const other = await judgedBy(test.db, id, 'suit-us', 1);
 		expect(other.reasons.length).toBeGreaterThan(0);
-		expect((await testPage(test.db, SITE, id)).test.recipe).toBe('suit-en');
-		await expectFault(judgedBy(test.db, id, 'mask-full-face', 1), 'not found', /no such/);
+		expect((await testPage(tech(), id)).test.recipe).toBe('suit-en');
+		await expectRefusal(judgedBy(test.db, id, 'mask-full-face', 1), 'not found', /no such/);
 	});
 
 	it('a file is judged the same way, and a bad one is named by its row', async () => {
@@ -269,7 +316,7 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 				.map((x) => `${String(x.s).replace('.', ',')};${x.pa.toFixed(1).replace('.', ',')}`)
 				.join('\n')}`;
 		const bring = (text: string, id = randomUUID()) =>
-			importTrace(tech(), SITE, {
+			importTrace(tech(), {
 				id,
 				tag: 'GS-0001',
 				recipe: 'suit-en',
@@ -280,32 +327,36 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		expect((await ended(await bring(csv(12)))).outcome).toBe('pass');
 		// 297 Pa lost of 300 allowed: within, but not by twice the uncertainty of 3 Pa.
 		expect((await ended(await bring(csv(54)))).outcome).toBe('pass, marginal');
-		const { facts, verdict } = await itemPage(tech(), SITE, 'GS-0001');
+		const { facts, verdict } = await itemPage(tech(), 'GS-0001');
 		expect(facts.watched?.[0]?.text).toMatch(/^Passed only within .*the loss may be 303 Pa/);
 		expect(verdict.reasons.map((r) => r.rule)).toContain(facts.watched?.[0]?.rule);
 		expect((await ended(await bring(csv(12)))).outcome).toBe('pass');
-		expect((await itemPage(tech(), SITE, 'GS-0001')).facts.watched).toEqual([]);
+		expect((await itemPage(tech(), 'GS-0001')).facts.watched).toEqual([]);
 		expect((await ended(await bring(csv(90)))).outcome).toBe('fail');
-		await expectFault(bring('s,Pa\n0,1650\n1,high\n'), 'invalid', /Row 3, Pa: “high”/);
-		await expectFault(bring('s,Pa\n1,1650\n0,1649\n'), 'invalid', /Row 3: its time/);
+		await expectRefusal(bring('s,Pa\n0,1650\n1,high\n'), 'invalid', /Row 3, Pa: “high”/);
+		await expectRefusal(bring('s,Pa\n1,1650\n0,1649\n'), 'invalid', /Row 3: its time/);
 	});
 
 	it('is refused where it cannot be', async () => {
-		await expectFault(start({ recipe: 'mask-full-face' }), 'invalid', /not tested by this recipe/);
-		await expectFault(start({ tag: 'HM-0001' }), 'invalid', /not tested by this recipe/);
+		await expectRefusal(
+			start({ recipe: 'mask-full-face' }),
+			'invalid',
+			/not tested by this recipe/
+		);
+		await expectRefusal(start({ tag: 'HM-0001' }), 'invalid', /not tested by this recipe/);
 		const id = await start(misbehave({ speed: 30 }));
-		await expectFault(start(), 'conflict', /busy/);
-		await expectFault(start({ bench: 2 }), 'invalid', /no such bench/);
+		await expectRefusal(start(), 'conflict', /busy/);
+		await expectRefusal(start({ bench: 2 }), 'invalid', /no such bench/);
 		await ended(id);
-		const away = startTest(tech(), SITE, ['127.0.0.1:9'], {
+		const away = startTest(tech(), ['127.0.0.1:9'], {
 			id: randomUUID(),
 			tag: 'GS-0001',
 			recipe: 'suit-en',
 			volumeL: null
 		});
-		await expectFault(away, 'unavailable', /cannot be reached/);
-		await expectFault(
-			startTest(yard.as(yard.people.viewer), SITE, [address], {
+		await expectRefusal(away, 'unavailable', /cannot be reached/);
+		await expectRefusal(
+			startTest(yard.as(yard.people.viewer), [address], {
 				id: randomUUID(),
 				tag: 'GS-0001',
 				recipe: 'suit-en',

@@ -1,24 +1,29 @@
 import { randomUUID } from 'node:crypto';
-import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
+import type { Airway } from '../../src/core/airway/airway.ts';
 import { FAMILIES } from '../../src/core/data/families.ts';
 import { family } from '../../src/core/data/family-tables.ts';
 import { procedure as readProcedure } from '../../src/core/data/procedure-tables.ts';
-import { PROCEDURES, procedureFor } from '../../src/core/data/procedures.ts';
-import type { Airway } from '../../src/core/airway/airway.ts';
+import { procedureFor, PROCEDURES } from '../../src/core/data/procedures.ts';
 import type { Procedure, Step } from '../../src/core/inspection/procedure.ts';
 import { commonPractice } from '../../src/core/verdict.ts';
-import { today } from '../../src/lib/server/agenda.ts';
-import { itemPage } from '../../src/lib/server/items.ts';
-import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
-import { addPhoto, photoJpeg, PHOTO_MOST_BYTES } from '../../src/lib/server/photos.ts';
-import { editionsOf, proceduresFor, saveEdition } from '../../src/lib/server/procedures.ts';
-import { saveSealCheck, sealChecksOf } from '../../src/lib/server/seal-checks.ts';
-import { trendsOf } from '../../src/lib/server/trends.ts';
-import { SITE, openYard } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { answer } from '../../src/lib/server/inspection/answers.ts';
+import { addPhoto, PHOTO_MOST_BYTES, photoJpeg } from '../../src/lib/server/inspection/photos.ts';
+import {
+	editionsOf,
+	proceduresFor,
+	saveEdition
+} from '../../src/lib/server/inspection/procedures.ts';
+import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { saveSealCheck, sealChecksOf } from '../../src/lib/server/inspection/seal-checks.ts';
+import { loadFacts } from '../../src/lib/server/readiness/facts.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
+import { today } from '../../src/lib/server/today/shift-sheet.ts';
+import { openYard, SITE } from '../support/database.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { answerAll, given, inspect, steps } from '../support/work.ts';
 import { addPiece } from '../support/yard.ts';
+import sharp from 'sharp';
 
 const own = openYard();
 
@@ -30,6 +35,7 @@ const mask = procedureFor('half-mask');
 describe('a procedure of the site', () => {
 	const save = (change: (steps: Step[]) => Step[], from: number, reason = 'Maker’s notice 4') =>
 		saveEdition(boss(), {
+			requestId: randomUUID(),
 			key: mask.key,
 			from,
 			name: mask.name,
@@ -48,11 +54,15 @@ describe('a procedure of the site', () => {
 		const [before, after] = [await runPage(tech(), old), await runPage(tech(), young)];
 		expect([before.procedure.steps.length, after.procedure.steps.length]).toEqual([15, 16]);
 		await answerAll(tech(), young);
-		await expectFault(signRun(tech(), SITE, young), 'invalid', /Bag seal/);
-		await answer(tech(), SITE, given(young, 'bag-seal'));
-		await signRun(tech(), SITE, young);
+		await expectRefusal(
+			signRun(tech(), { requestId: randomUUID(), runId: young }),
+			'invalid',
+			/Bag seal/
+		);
+		await answer(tech(), given(young, 'bag-seal'));
+		await signRun(tech(), { requestId: randomUUID(), runId: young });
 		await answerAll(tech(), old);
-		await signRun(tech(), SITE, old);
+		await signRun(tech(), { requestId: randomUUID(), runId: old });
 		expect((await proceduresFor(own.test.db, 'half-mask')).map((p) => p.version)).toEqual([101]);
 		const [newest] = await editionsOf(own.test.db, mask.key);
 		expect(newest).toMatchObject({ name: 'site 1', by: 'The supervisor' });
@@ -60,16 +70,23 @@ describe('a procedure of the site', () => {
 	});
 
 	it('is made from the newest, with a reason, whole, by a supervisor; and never rewritten', async () => {
-		await expectFault(save(extra, 1), 'conflict', /newer version/);
-		await expectFault(save(extra, 101, ' '), 'invalid', /why/);
-		await expectFault(save(extra, 101), 'invalid', /Nothing was changed/);
-		await expectFault(
+		await expectRefusal(save(extra, 1), 'conflict', /newer version/);
+		await expectRefusal(save(extra, 101, ' '), 'invalid', /why/);
+		await expectRefusal(save(extra, 101), 'invalid', /Nothing was changed/);
+		await expectRefusal(
 			save((s) => s.filter((x) => x.station !== 'bag'), 101),
 			'invalid',
 			/No step looks at bag/
 		);
-		await expectFault(
-			saveEdition(tech(), { key: mask.key, from: 101, name: 'x', steps: [], reason: 'x' }),
+		await expectRefusal(
+			saveEdition(tech(), {
+				requestId: randomUUID(),
+				key: mask.key,
+				from: 101,
+				name: 'x',
+				steps: [],
+				reason: 'x'
+			}),
 			'forbidden',
 			/supervisor/
 		);
@@ -85,23 +102,23 @@ describe('a run', () => {
 	it('that does not stand is taken the place of, with a reason, once; then it counts no more', async () => {
 		await addPiece(own.test, own.yard, 'half-mask', 'HM-0801');
 		const wrong = await inspect(tech(at('08:00:00')), 'HM-0801');
-		const last = async () => (await itemPage(tech(), SITE, 'HM-0801')).lastRun?.id;
+		const last = async () => (await itemPage(tech(), 'HM-0801')).lastRun?.id;
 		const replace = (reason: string, run = wrong) =>
 			startRun(tech(), { id: randomUUID(), tag: 'HM-0801', supersede: { run, reason } });
-		await expectFault(replace(' '), 'invalid', /why/);
-		await expectFault(replace('x', randomUUID()), 'not found', /no such/);
+		await expectRefusal(replace(' '), 'invalid', /why/);
+		await expectRefusal(replace('x', randomUUID()), 'not found', /no such/);
 		const { id } = await replace('Wrong mask on the bench');
 		expect(await last()).toBe(wrong);
 		await answerAll(tech(), id, { 'exhalation-disc': 'CURL' });
-		await signRun(tech(), SITE, id);
+		await signRun(tech(), { requestId: randomUUID(), runId: id });
 		expect(await last()).toBe(id);
-		const page = await itemPage(tech(), SITE, 'HM-0801');
+		const page = await itemPage(tech(), 'HM-0801');
 		expect(page.facts.lastInspectionOn).toBeNull();
 		expect((await runPage(tech(), wrong)).supersededBy).toMatchObject({
 			id,
 			reason: 'Wrong mask on the bench'
 		});
-		await expectFault(replace('again'), 'conflict', /already/);
+		await expectRefusal(replace('again'), 'conflict', /already/);
 	});
 
 	it('answered without a connection keeps the time each answer was given, in order and not in the future', async () => {
@@ -109,9 +126,9 @@ describe('a run', () => {
 		const { id } = await startRun(tech(at('08:00:00')), { id: randomUUID(), tag: 'HM-0802' });
 		const sent = tech(at('09:00:00'));
 		for (const [i, step] of steps.entries())
-			await answer(sent, SITE, given(id, step.key, { heldMs: (50 - i * 2) * 60_000 }));
-		await answer(sent, SITE, given(id, 'bag-state', { heldMs: 999 * 3_600_000 }));
-		await signRun(sent, SITE, id);
+			await answer(sent, given(id, step.key, { heldMs: (50 - i * 2) * 60_000 }));
+		await answer(sent, given(id, 'bag-state', { heldMs: 999 * 3_600_000 }));
+		await signRun(sent, { requestId: randomUUID(), runId: id });
 		const rows = await own.test.raw<{ answered_at: Date; received_at: Date }[]>`
 			select answered_at, received_at from inspection_answer where run_id = ${id} order by position`;
 		expect(rows[0]?.answered_at.toISOString()).toBe('2026-11-24T08:10:00.000Z');
@@ -128,22 +145,22 @@ describe('a run', () => {
 		expect(list.purpose ?? 'inspection').toBe('inspection');
 		const start = { id: randomUUID(), tag: 'GS-0801', procedure: 'gas-tight-suit-donning' };
 		const { id } = await startRun(tech(), start);
-		await expectFault(
+		await expectRefusal(
 			startRun(tech(), { id: randomUUID(), tag: 'GS-0801' }),
 			'conflict',
 			/another list open/
 		);
 		const { procedure } = await runPage(tech(), id);
 		for (const step of procedure.steps) {
-			const own = answer(tech(), SITE, given(id, step.key));
+			const own = answer(tech(), given(id, step.key));
 			if (!step.secondPerson) await own;
 			else {
-				await expectFault(own, 'forbidden', /second person/);
-				await answer(boss(), SITE, given(id, step.key));
+				await expectRefusal(own, 'forbidden', /second person/);
+				await answer(boss(), given(id, step.key));
 			}
 		}
-		await signRun(tech(), SITE, id);
-		const page = await itemPage(tech(), SITE, 'GS-0801');
+		await signRun(tech(), { requestId: randomUUID(), runId: id });
+		const page = await itemPage(tech(), 'GS-0801');
 		expect(page.verdict.outcome).toBe('overdue');
 		expect(page.lastRun).toBeNull();
 	});
@@ -171,14 +188,14 @@ describe('a picture', () => {
 		expect(kept.includes('secret place')).toBe(false);
 		expect((await runPage(tech(), runId)).photos).toHaveLength(1);
 		const script = new TextEncoder().encode('#!/bin/sh\nrm -rf /\n');
-		await expectFault(add(script), 'invalid', /no picture, whatever its name/);
-		await expectFault(add(shot.subarray(0, 900)), 'invalid', /no picture/);
+		await expectRefusal(add(script), 'invalid', /no picture, whatever its name/);
+		await expectRefusal(add(shot.subarray(0, 900)), 'invalid', /no picture/);
 		const svg = new TextEncoder().encode(
 			'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'
 		);
-		await expectFault(add(svg), 'invalid', /no picture/);
-		await expectFault(add(new Uint8Array(PHOTO_MOST_BYTES + 1)), 'invalid', /15 MB at most/);
-		await expectFault(
+		await expectRefusal(add(svg), 'invalid', /no picture/);
+		await expectRefusal(add(new Uint8Array(PHOTO_MOST_BYTES + 1)), 'invalid', /15 MB at most/);
+		await expectRefusal(
 			addPhoto(own.yard.as(own.yard.people.viewer), {
 				id: randomUUID(),
 				runId,
@@ -203,10 +220,10 @@ describe('a seal check', () => {
 				attempts: felt.map((word) => ({ inlet: 'port', felt: word as 'air at the edge' })),
 				...part
 			}).then(() => id);
-		await expectFault(save(['air at the edge']), 'invalid', /not ended/);
-		await expectFault(save([]), 'invalid', /One to 12/);
-		await expectFault(save(['not pulled in'], { wearer: ' ' }), 'invalid', /who wears/);
-		await expectFault(save(['not pulled in'], { tag: 'GS-0801' }), 'invalid', /no seal check/);
+		await expectRefusal(save(['air at the edge']), 'invalid', /not ended/);
+		await expectRefusal(save([]), 'invalid', /One to 12/);
+		await expectRefusal(save(['not pulled in'], { wearer: ' ' }), 'invalid', /who wears/);
+		await expectRefusal(save(['not pulled in'], { tag: 'GS-0801' }), 'invalid', /no seal check/);
 		const id = await save(['air at the edge', 'pulled in and held']);
 		await save(['air at the edge', 'pulled in and held'], {}, id);
 		const kept = await sealChecksOf(own.test.db, itemId);
@@ -229,7 +246,6 @@ describe('a trend', () => {
 		for (const step of bench.steps)
 			await answer(
 				context,
-				SITE,
 				given(id, step.key, {
 					value: step.ifFitted ? 'not fitted' : 'good',
 					readings:
@@ -240,7 +256,7 @@ describe('a trend', () => {
 								: null
 				})
 			);
-		await signRun(context, SITE, id);
+		await signRun(context, { requestId: randomUUID(), runId: id });
 	}
 
 	it('of the whistle is followed, makes the set watched, and begins anew after a repair', async () => {
@@ -248,7 +264,7 @@ describe('a trend', () => {
 			ratedBar: 300
 		});
 		const trends = async () =>
-			(await trendsOf(own.test.db, SITE.timeZone, [{ id: itemId, holdDropBar: null }])).get(itemId);
+			(await loadFacts(own.test.db, [itemId], SITE.timeZone)).get(itemId)?.trends;
 		for (const [i, month] of ['06', '07', '08', '09', '10'].entries())
 			await inspectSet(`2026-${month}-01`, 56 - i);
 		const [whistle, hold] = (await trends()) ?? [];
@@ -259,8 +275,8 @@ describe('a trend', () => {
 
 		// A drift is a watch: usable, and inspected again in half the time.
 		const dayAfter = tech(new Date('2026-10-02T10:00:00Z'));
-		expect((await itemPage(dayAfter, SITE, 'BA-0801')).verdict.outcome).toBe('ready');
-		const line = (await today(dayAfter, SITE)).lines.find((one) => one.tag === 'BA-0801');
+		expect((await itemPage(dayAfter, 'BA-0801')).verdict.outcome).toBe('ready');
+		const line = (await today(dayAfter)).lines.find((one) => one.tag === 'BA-0801');
 		expect(line).toMatchObject({ kind: 'watch', on: '2026-10-15' });
 		expect(line?.detail).toMatch(/^Whistle falls by/);
 
@@ -300,11 +316,10 @@ hood | hood | Hood | Look through. | Whole. | TEAR | look | It must be seen thro
 			for (const step of look.steps)
 				await answer(
 					tech(),
-					SITE,
 					given(id, step.key, step.key === 'hood' ? { value: 'reject', code: 'TEAR' } : {})
 				);
-			await signRun(tech(), SITE, id);
-			const page = await itemPage(tech(), SITE, 'SH-0801');
+			await signRun(tech(), { requestId: randomUUID(), runId: id });
+			const page = await itemPage(tech(), 'SH-0801');
 			expect(page.verdict.outcome).toBe('held');
 			expect(page.defects).toMatchObject([{ station: 'hood', code: 'TEAR' }]);
 		} finally {

@@ -1,23 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
-import { BoardFeed, boardFeed } from '../../src/lib/server/board.ts';
-import { changeWearer, keepBoard, simulateWearers } from '../../src/lib/server/board-keeper.ts';
-import { cylinderByTag } from '../../src/lib/server/cylinders.ts';
+import { keepBoard } from '../../src/lib/server/air/board-keeper.ts';
+import { BoardFeed, boardFeed } from '../../src/lib/server/air/board.ts';
+import { cylinderByTag } from '../../src/lib/server/air/cylinders.ts';
 import {
-	consumptions,
 	enterTeam,
-	entryLog,
 	leave,
 	seeAlarm,
 	tellPressure,
 	turnTeam,
 	type WearerInput
-} from '../../src/lib/server/entries.ts';
-import { movePart } from '../../src/lib/server/sets.ts';
+} from '../../src/lib/server/air/entries.ts';
+import { consumptions } from '../../src/lib/server/air/uses.ts';
+import { entryLog } from '../../src/lib/server/air/entry-log.ts';
+import { changeWearer, simulateWearers } from '../../src/lib/server/air/simulated-wearers.ts';
+import { movePart } from '../../src/lib/server/register/sets.ts';
 import { addCylinder } from '../support/air.ts';
-import { SITE, openYard } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { openYard, SITE } from '../support/database.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { addPiece, inspected } from '../support/yard.ts';
 
 const T0 = Date.parse('2026-11-24T10:00:00Z');
@@ -26,14 +27,19 @@ const own = openYard();
 
 const tech = (minutes = 0) => own.yard.as(own.yard.people.technician, at(minutes));
 const one = (wearer: string, part: Partial<WearerInput> = {}): WearerInput => ({
-	...{ id: randomUUID(), wearer, set: '', waterVolumeL: 6.8, startBar: 300, channel: '' },
+	id: randomUUID(),
+	wearer,
+	set: '',
+	waterVolumeL: 6.8,
+	startBar: 300,
+	channel: '',
 	...part
 });
 const enter = async (wearers: WearerInput[], minutes = 0) => {
 	const id = randomUUID();
 	const team = { id, task: 'Tank 4', placeId: own.yard.place, wearers };
-	await enterTeam(tech(minutes), SITE, team);
-	return { id, wearers: wearers.map((w) => w.id), again: () => enterTeam(tech(), SITE, team) };
+	await enterTeam(tech(minutes), team);
+	return { id, wearers: wearers.map((w) => w.id), again: () => enterTeam(tech(), team) };
 };
 const tell = (wearerId: string, bar: number, minutes: number, corrects = false) =>
 	tellPressure(tech(minutes), { id: randomUUID(), wearerId, bar, corrects });
@@ -44,7 +50,7 @@ const onBoard = async (id: string | undefined) => {
 	return found;
 };
 const out = (wearerId: string, endBar: number, minutes: number) =>
-	leave(tech(minutes), SITE, { wearerId, endBar });
+	leave(tech(minutes), { requestId: randomUUID(), wearerId, endBar });
 
 describe('a team on the board', () => {
 	it('goes in once, is turned, comes out, and its consumption is kept', async () => {
@@ -57,7 +63,7 @@ describe('a team on the board', () => {
 		const hard = await onBoard(bo);
 		expect(hard.plan.turnAt).toBeLessThan(before.plan.turnAt);
 		expect(hard.plan.lPerMin).toBeGreaterThan((await onBoard(ada)).plan.lPerMin);
-		await turnTeam(tech(8), team.id);
+		await turnTeam(tech(8), { requestId: randomUUID(), teamId: team.id });
 		await out(ada, 190, 20);
 		expect((await board()).teams).toHaveLength(1);
 		const { lPerMin } = await out(bo, 90, 20);
@@ -68,7 +74,7 @@ describe('a team on the board', () => {
 		// The next entry is planned with the pessimistic figure of the last.
 		const next = await enter([one('Bo')], 60);
 		expect((await onBoard(next.wearers[0])).plan.lPerMin).toBe(figures?.pessimisticLPerMin);
-		await expectFault(enter([one('Bo')], 61), 'conflict', /in already/);
+		await expectRefusal(enter([one('Bo')], 61), 'conflict', /in already/);
 		await out(next.wearers[0] ?? '', 290, 62);
 		// Two minutes say nothing of a consumption.
 		expect((await consumptions(own.test.db)).get('Bo')?.uses).toBe(1);
@@ -82,29 +88,29 @@ describe('a team on the board', () => {
 
 	it('is refused with what cannot be', async () => {
 		const refused = (part: Partial<WearerInput>) => enter([one('Cy', part)]);
-		await expectFault(refused({ startBar: 4350 }), 'invalid', /outside 0 to 400/);
-		await expectFault(refused({ startBar: 80 }), 'invalid', /leaves nothing/);
-		await expectFault(refused({ waterVolumeL: 6800 }), 'invalid', /6.8 L/);
-		await expectFault(refused({ waterVolumeL: null }), 'invalid', /litres of water/);
-		await expectFault(refused({ wearer: ' ' }), 'invalid', /Who is it/);
-		await expectFault(refused({ channel: 'A B;' }), 'invalid', /letters, figures/);
-		await expectFault(refused({ set: 'HM-0001' }), 'invalid', /no breathing apparatus/);
-		await expectFault(enter([]), 'invalid', /one to 12/);
-		await expectFault(enter([one('Cy'), one('Cy')]), 'conflict', /in already/);
+		await expectRefusal(refused({ startBar: 4350 }), 'invalid', /outside 0 to 400/);
+		await expectRefusal(refused({ startBar: 80 }), 'invalid', /leaves nothing/);
+		await expectRefusal(refused({ waterVolumeL: 6800 }), 'invalid', /6.8 L/);
+		await expectRefusal(refused({ waterVolumeL: null }), 'invalid', /litres of water/);
+		await expectRefusal(refused({ wearer: ' ' }), 'invalid', /Who is it/);
+		await expectRefusal(refused({ channel: 'A B;' }), 'invalid', /letters, figures/);
+		await expectRefusal(refused({ set: 'HM-0001' }), 'invalid', /no breathing apparatus/);
+		await expectRefusal(enter([]), 'invalid', /one to 12/);
+		await expectRefusal(enter([one('Cy'), one('Cy')]), 'conflict', /in already/);
 		const same = { channel: 'T1' };
-		await expectFault(enter([one('Cy', same), one('Di', same)]), 'conflict', /channels is used/);
+		await expectRefusal(enter([one('Cy', same), one('Di', same)]), 'conflict', /channels is used/);
 	});
 
 	it('wears sets that are ready, once, and leaves what is left in their cylinders', async () => {
 		await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');
-		await expectFault(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /BA-0001 is overdue/);
+		await expectRefusal(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /BA-0001 is overdue/);
 		await addCylinder(own.test, own.yard, 'CY-0001', { bar: 300 });
-		await movePart(tech(), SITE, { tag: 'CY-0001', set: 'BA-0001' });
+		await movePart(tech(), { requestId: randomUUID(), tag: 'CY-0001', set: 'BA-0001' });
 		await inspected(own.test, own.yard, ['BA-0001', 'CY-0001'], at(-60));
 		const worn = one('Di', { set: 'BA-0001', waterVolumeL: null });
 		const team = await enter([worn]);
 		expect((await onBoard(worn.id)).plan.waterVolumeL).toBe(6.8);
-		await expectFault(enter([one('Ed', { set: 'BA-0001' })]), 'conflict', /worn by somebody/);
+		await expectRefusal(enter([one('Ed', { set: 'BA-0001' })]), 'conflict', /worn by somebody/);
 		await out(team.wearers[0] ?? '', 120, 15);
 		expect((await cylinderByTag(own.test.db, SITE, 'CY-0001')).row.pressureBar).toBe(120);
 	});
@@ -115,8 +121,8 @@ describe('pressures', () => {
 		const { wearers } = await enter([one('Fay')]);
 		const [fay = ''] = wearers;
 		await tell(fay, 210, 5);
-		await expectFault(tell(fay, 265, 6), 'invalid', /does not follow/);
-		await expectFault(tell(fay, 400, 6), 'invalid', /went in with 300/);
+		await expectRefusal(tell(fay, 265, 6), 'invalid', /does not follow/);
+		await expectRefusal(tell(fay, 400, 6), 'invalid', /went in with 300/);
 		// Who says that less is left is believed; it is put right by one that corrects it.
 		await tell(fay, 20, 5.5);
 		expect((await onBoard(fay)).plan.bar).toBe(20);
@@ -125,10 +131,10 @@ describe('pressures', () => {
 		// A clock that is set back does not turn the order round.
 		await tell(fay, 260, -30);
 		expect((await onBoard(fay)).plan).toMatchObject({ bar: 260, at: at(6).getTime() });
-		await expectFault(out(fay, 301, 10), 'invalid', /went in with 300/);
+		await expectRefusal(out(fay, 301, 10), 'invalid', /went in with 300/);
 		await out(fay, 240, 10);
-		await expectFault(tell(fay, 230, 11), 'conflict', /out already/);
-		await expectFault(tell(randomUUID(), 230, 11), 'not found', /no such wearer/);
+		await expectRefusal(tell(fay, 230, 11), 'conflict', /out already/);
+		await expectRefusal(tell(randomUUID(), 230, 11), 'not found', /no such wearer/);
 	});
 
 	it('told twice are one, told from two screens at once are both there', async () => {
@@ -148,15 +154,21 @@ describe('the keeper', () => {
 	it('writes each alarm down once, at its moment, and who has seen it', async () => {
 		const { wearers } = await enter([one('Ida')]);
 		const [ida = ''] = wearers;
-		expect((await keepBoard(own.test.db, undefined, at(1))).alarms).toBe(0);
+		expect(
+			(await keepBoard(own.yard.as(own.yard.people.technician, at(1)), undefined)).alarms
+		).toBe(0);
 		const { plan } = await onBoard(ida);
 		const turned = new Date(plan.turnAt);
-		expect((await keepBoard(own.test.db, undefined, turned)).alarms).toBe(1);
-		expect((await keepBoard(own.test.db, undefined, turned)).alarms).toBe(0);
+		expect(
+			(await keepBoard(own.yard.as(own.yard.people.technician, turned), undefined)).alarms
+		).toBe(1);
+		expect(
+			(await keepBoard(own.yard.as(own.yard.people.technician, turned), undefined)).alarms
+		).toBe(0);
 		expect((await onBoard(ida)).raised).toMatchObject([{ key: 'turn back', seenBy: null }]);
 		const context = own.yard.as(own.yard.people.technician, turned);
-		await seeAlarm(context, { wearerId: ida, key: 'turn back' });
-		await seeAlarm(context, { wearerId: ida, key: 'turn back' });
+		await seeAlarm(context, { requestId: randomUUID(), wearerId: ida, key: 'turn back' });
+		await seeAlarm(context, { requestId: randomUUID(), wearerId: ida, key: 'turn back' });
 		expect((await onBoard(ida)).raised).toMatchObject([{ key: 'turn back', seenBy: 'TT' }]);
 		await expect(own.test.raw`update entry_alarm set kind = 'warning'`).rejects.toThrow(
 			/as it was/
@@ -176,7 +188,8 @@ describe('the keeper', () => {
 		const [jo = ''] = wearers;
 		const like = { waterVolumeL: 6.8, startBar: 300, lPerMin: 0 };
 		await simulateWearers(tech(), address, [{ ...like, channel: 'T1' }]);
-		const keep = (seconds: number) => keepBoard(own.test.db, address, at(seconds / 60));
+		const keep = (seconds: number) =>
+			keepBoard(own.yard.as(own.yard.people.technician, at(seconds / 60)), address);
 		expect((await keep(2)).readings).toBe(0);
 		expect((await keep(6)).readings).toBe(1);
 		expect((await onBoard(jo)).plan).toMatchObject({ bar: 300, by: 'telemetry' });
@@ -192,10 +205,12 @@ describe('the keeper', () => {
 		expect(await keep(41)).toEqual({ readings: 0, alarms: 0 });
 		expect(await keep(43)).toEqual({ readings: 0, alarms: 1 });
 		expect((await onBoard(jo)).raised).toHaveLength(2);
-		expect((await keepBoard(own.test.db, '127.0.0.1:9', at(1))).readings).toBe(0);
+		expect(
+			(await keepBoard(own.yard.as(own.yard.people.technician, at(1)), '127.0.0.1:9')).readings
+		).toBe(0);
 		await change('none');
 		expect((await keep(50)).readings).toBe(1);
-		await expectFault(
+		await expectRefusal(
 			changeWearer(tech(), undefined, { channel: 'T1', lPerMin: 1, fault: 'none', speed: 1 }),
 			'unavailable',
 			/No telemetry/
@@ -207,7 +222,9 @@ describe('the keeper', () => {
 	it('leaves one process to do it at a time', async () => {
 		const { wearers } = await enter([one('Kim')]);
 		const late = at(120);
-		const rounds = await Promise.all([1, 2, 3].map(() => keepBoard(own.test.db, undefined, late)));
+		const rounds = await Promise.all(
+			[1, 2, 3].map(() => keepBoard(own.yard.as(own.yard.people.technician, late), undefined))
+		);
 		expect(rounds.reduce((sum, round) => sum + round.alarms, 0)).toBe(3);
 		await out(wearers[0] ?? '', 10, 121);
 	});

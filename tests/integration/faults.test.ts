@@ -1,19 +1,19 @@
-import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { REPAIRS, repairOf } from '../../src/core/data/repairs.ts';
+import { repairOf, REPAIRS } from '../../src/core/data/repairs.ts';
 import { defect, item, partLot, serviceJob } from '../../src/lib/server/db/schema/index.ts';
-import { defectPage, finishJob, releaseJob, startJob } from '../../src/lib/server/faults.ts';
-import { itemPage } from '../../src/lib/server/items.ts';
-import type { Context } from '../../src/lib/server/context.ts';
+import { defectPage } from '../../src/lib/server/faults/faults.ts';
+import { finishJob, releaseJob, startJob } from '../../src/lib/server/faults/jobs.ts';
+import type { Context } from '../../src/lib/server/kernel/context.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import {
 	freshDatabase,
-	SITE,
 	smallSite,
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { inspect } from '../support/work.ts';
 
 let test: TestDatabase;
@@ -30,10 +30,9 @@ beforeEach(async () => {
 });
 afterAll(() => test.close());
 
-const state = async () =>
-	(await itemPage(yard.as(yard.people.viewer), SITE, 'HM-0001')).verdict.outcome;
+const state = async () => (await itemPage(yard.as(yard.people.viewer), 'HM-0001')).verdict.outcome;
 const begin = (repair = 'replace-disc', context = tech) =>
-	startJob(context, SITE, {
+	startJob(context, {
 		id: randomUUID(),
 		itemId: yard.masks[0] ?? '',
 		repair,
@@ -42,7 +41,8 @@ const begin = (repair = 'replace-disc', context = tech) =>
 const version = async (jobId: string) =>
 	(await test.db.select().from(serviceJob).where(eq(serviceJob.id, jobId)))[0]?.version ?? 0;
 const finish = async (jobId: string, part = {}, context = tech) =>
-	finishJob(context, SITE, {
+	finishJob(context, {
+		requestId: randomUUID(),
 		jobId,
 		version: await version(jobId),
 		proof: [true, true, true],
@@ -51,7 +51,7 @@ const finish = async (jobId: string, part = {}, context = tech) =>
 		...part
 	});
 const release = async (jobId: string, context: Context) =>
-	releaseJob(context, SITE, { jobId, version: await version(jobId) });
+	releaseJob(context, { requestId: randomUUID(), jobId, version: await version(jobId) });
 
 describe('from a fault to a ready mask', () => {
 	it('goes held, in service, inspected, released, ready; the part leaves the store', async () => {
@@ -72,16 +72,16 @@ describe('from a fault to a ready mask', () => {
 	it('is not released by a technician, by the repairer, or without an inspection', async () => {
 		const sup = yard.as(yard.people.supervisor);
 		const job = await begin('replace-disc', sup);
-		await expectFault(release(job, yard.as(yard.people.second)), 'conflict', /not done yet/);
+		await expectRefusal(release(job, yard.as(yard.people.second)), 'conflict', /not done yet/);
 		await finish(job, {}, sup);
-		await expectFault(
+		await expectRefusal(
 			release(job, yard.as(yard.people.second)),
 			'conflict',
 			/No inspection has followed/
 		);
 		await inspect(tech, 'HM-0001');
-		await expectFault(release(job, tech), 'forbidden', /Ask a supervisor/);
-		await expectFault(release(job, sup), 'forbidden', /someone else than the repairer/);
+		await expectRefusal(release(job, tech), 'forbidden', /Ask a supervisor/);
+		await expectRefusal(release(job, sup), 'forbidden', /someone else than the repairer/);
 		await release(job, yard.as(yard.people.second));
 		expect(await state()).toBe('ready');
 	});
@@ -90,9 +90,9 @@ describe('from a fault to a ready mask', () => {
 		const job = await begin();
 		await finish(job);
 		await inspect(tech, 'HM-0001', { 'harness-straps': 'ELAS' });
-		await expectFault(release(job, yard.as(yard.people.supervisor)), 'conflict', /failed/);
+		await expectRefusal(release(job, yard.as(yard.people.supervisor)), 'conflict', /failed/);
 		const found = (await test.db.select().from(defect)).find((d) => d.code === 'ELAS');
-		const next = await startJob(tech, SITE, {
+		const next = await startJob(tech, {
 			id: randomUUID(),
 			itemId: yard.masks[0] ?? '',
 			repair: 'replace-harness',
@@ -109,7 +109,7 @@ describe('from a fault to a ready mask', () => {
 
 	it('needs every line of the proving check, and changes nothing without', async () => {
 		const job = await begin();
-		await expectFault(
+		await expectRefusal(
 			finish(job, { proof: [true, false, true] }),
 			'invalid',
 			/The cover clicks home/
@@ -121,33 +121,34 @@ describe('from a fault to a ready mask', () => {
 	it('takes no part that is not there, and is then not done', async () => {
 		const job = await begin();
 		const two = { parts: [{ lotId: yard.disc, quantity: 2 }] };
-		await expectFault(finish(job, two), 'invalid', /1 left, 2 wanted/);
+		await expectRefusal(finish(job, two), 'invalid', /1 left, 2 wanted/);
 		await test.raw`update part_lot set use_by = '2020-01-01'`;
-		await expectFault(finish(job), 'invalid', /past its shelf life/);
+		await expectRefusal(finish(job), 'invalid', /past its shelf life/);
 		expect((await test.db.select().from(serviceJob))[0]?.doneAt).toBeNull();
 	});
 
 	it('starts one repair for two people, once for a retry, none for a viewer', async () => {
 		const id = randomUUID();
 		const start = { id, itemId: yard.masks[0] ?? '', repair: 'clean', defectIds: [faultId] };
-		await Promise.all([startJob(tech, SITE, start), startJob(tech, SITE, start)]);
-		await startJob(tech, SITE, start);
-		await expectFault(begin(), 'conflict', /already under way/);
-		await expectFault(begin('clean', yard.as(yard.people.viewer)), 'forbidden', /viewer/);
+		await Promise.all([startJob(tech, start), startJob(tech, start)]);
+		await startJob(tech, start);
+		await expectRefusal(begin(), 'conflict', /already under way/);
+		await expectRefusal(begin('clean', yard.as(yard.people.viewer)), 'forbidden', /viewer/);
 		expect(await test.db.select().from(serviceJob)).toHaveLength(1);
 	});
 
 	it('does not save a stale page over a newer one', async () => {
 		const job = await begin();
 		await test.raw`update service_job set version = 7`;
-		const stale = finishJob(tech, SITE, {
+		const stale = finishJob(tech, {
+			requestId: randomUUID(),
 			jobId: job,
 			version: 1,
 			proof: [true, true, true],
 			parts: [],
 			note: ''
 		});
-		await expectFault(stale, 'conflict', /changed meanwhile/);
+		await expectRefusal(stale, 'conflict', /changed meanwhile/);
 	});
 
 	it('takes a mask out of use for good without an inspection, by a supervisor', async () => {
@@ -158,7 +159,7 @@ describe('from a fault to a ready mask', () => {
 		expect((await test.db.select().from(item).where(eq(item.tag, 'HM-0001')))[0]?.retiredOn).toBe(
 			'2026-11-24'
 		);
-		await expectFault(inspect(tech, 'HM-0001'), 'conflict', /taken out of use/);
+		await expectRefusal(inspect(tech, 'HM-0001'), 'conflict', /taken out of use/);
 	});
 
 	it('knows a proving check for every repair', () => {

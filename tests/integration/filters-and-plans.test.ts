@@ -1,22 +1,23 @@
-import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS, type HazardFacts } from '../../src/core/hazards/facts.ts';
 import { filterLot, filterPair, hazardPlan } from '../../src/lib/server/db/schema/index.ts';
-import { openPair, stockForPlan } from '../../src/lib/server/filters.ts';
-import { savePlan } from '../../src/lib/server/hazards.ts';
-import { itemPage } from '../../src/lib/server/items.ts';
-import { findByScan } from '../../src/lib/server/scan.ts';
-import { today } from '../../src/lib/server/agenda.ts';
+import { openPair, openPairs, stockForPlan } from '../../src/lib/server/filters/opening.ts';
+import { recallLot } from '../../src/lib/server/filters/store.ts';
+import { savePlan } from '../../src/lib/server/hazards/plans.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
+import { findByScan } from '../../src/lib/server/register/scan.ts';
+import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import {
 	freshDatabase,
-	SITE,
 	smallSite,
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { inspect } from '../support/work.ts';
+import { addPiece } from '../support/yard.ts';
 
 let test: TestDatabase;
 let yard: SmallSite;
@@ -44,7 +45,7 @@ const plan = (part = {}) => ({
 });
 const tech = () => yard.as(yard.people.technician);
 const open = (part = {}, context = tech()) =>
-	openPair(context, SITE, {
+	openPair(context, {
 		id: randomUUID(),
 		lotId: yard.lots.a2,
 		itemTag: 'hm-0001',
@@ -59,25 +60,28 @@ beforeEach(async () => {
 	test = await freshDatabase();
 	yard = await smallSite(test.db);
 	planId = randomUUID();
-	await savePlan(tech(), plan());
+	await savePlan(tech(), { requestId: randomUUID(), ...plan() });
 });
 afterAll(() => test.close());
 
 describe('a hazard plan', () => {
 	it('is saved once for a retried first save', async () => {
-		expect(await savePlan(tech(), plan())).toBe(1);
-		const raced = plan({ id: randomUUID() });
+		const raced = { requestId: randomUUID(), ...plan({ id: randomUUID() }) };
 		expect(await Promise.all([savePlan(tech(), raced), savePlan(tech(), raced)])).toEqual([1, 1]);
+		expect(await savePlan(tech(), raced)).toBe(1);
 		await test.raw`delete from hazard_plan where id = ${raced.id}`;
 		expect(await test.db.select().from(hazardPlan)).toHaveLength(1);
 	});
 
 	it('is not written over by a stale page, and names who was first', async () => {
 		expect(
-			await savePlan(yard.as(yard.people.supervisor), plan({ version: 1, task: 'By the other' }))
+			await savePlan(yard.as(yard.people.supervisor), {
+				requestId: randomUUID(),
+				...plan({ version: 1, task: 'By the other' })
+			})
 		).toBe(2);
-		await expectFault(
-			savePlan(tech(), plan({ version: 1, task: 'By me' })),
+		await expectRefusal(
+			savePlan(tech(), { requestId: randomUUID(), ...plan({ version: 1, task: 'By me' }) }),
 			'conflict',
 			/The supervisor changed this plan meanwhile \(version 2\)/
 		);
@@ -93,13 +97,13 @@ describe('a hazard plan', () => {
 		]
 	])('is refused with %s and keeps what it had', async (_, facts, message) => {
 		const bad = plan({ version: 1, facts: { ...styrene(160), ...facts } });
-		await expectFault(savePlan(tech(), bad), 'invalid', message);
+		await expectRefusal(savePlan(tech(), { requestId: randomUUID(), ...bad }), 'invalid', message);
 		expect((await test.db.select().from(hazardPlan))[0]?.facts.oxygenPercent).toBe(20.9);
 	});
 
 	it('is refused to a viewer', () =>
-		expectFault(
-			savePlan(yard.as(yard.people.viewer), plan({ version: 1 })),
+		expectRefusal(
+			savePlan(yard.as(yard.people.viewer), { requestId: randomUUID(), ...plan({ version: 1 }) }),
 			'forbidden',
 			/viewer/
 		));
@@ -107,7 +111,7 @@ describe('a hazard plan', () => {
 
 describe('opening filters', () => {
 	it('finds what serves and says why each other does not', async () => {
-		const { judged } = await stockForPlan(tech(), SITE, planId);
+		const { judged } = await stockForPlan(tech(), planId);
 		const words = judged.map(
 			(row) => `${row.lot.lot}: ${row.verdict?.reasons.map((r) => r.rule).join() ?? ''}`
 		);
@@ -121,23 +125,49 @@ describe('opening filters', () => {
 		expect(result.changeAfterMin).toBeGreaterThan(120);
 		const [lot] = await test.db.select().from(filterLot).where(eq(filterLot.id, yard.lots.a2));
 		expect(lot?.sealedQuantity).toBe(2);
-		const page = await itemPage(tech(), SITE, 'HM-0001');
+		const page = await itemPage(tech(), 'HM-0001');
 		expect(page.facts.filterChangeOn).toBe(result.changeOn);
 		expect(await findByScan(test.db, 'fp-0001')).toBe('/items/HM-0001');
 		const later = yard.as(yard.people.technician, new Date('2027-02-01T10:00:00Z'));
-		expect((await itemPage(later, SITE, 'HM-0001')).verdict.outcome).toBe('overdue');
+		expect((await itemPage(later, 'HM-0001')).verdict.outcome).toBe('overdue');
+	});
+
+	it('stands among the opened ones by its day, after those of a recalled lot', async () => {
+		const lot = randomUUID();
+		const [a2] = await test.db.select().from(filterLot).where(eq(filterLot.id, yard.lots.a2));
+		if (!a2) throw new Error('no lot');
+		await test.db.insert(filterLot).values({ ...a2, id: lot, lot: 'L8', sealedQuantity: 2 });
+		await addPiece(test, yard, 'half-mask', 'HM-0003', { mount: 'quarter turn' });
+		const before = yard.as(yard.people.technician, new Date('2026-11-03T10:00:00Z'));
+		await open();
+		await open({ itemTag: 'HM-0002' }, before);
+		await open({ itemTag: 'HM-0003', lotId: lot });
+		const listed = async (page: number) =>
+			(await openPairs(tech(), page)).pairs.map((pair) => [pair.itemTag, pair.recalled]);
+		expect((await listed(1)).map(([tag]) => tag)).toEqual(['HM-0002', 'HM-0001', 'HM-0003']);
+		await recallLot(yard.as(yard.people.supervisor), {
+			requestId: randomUUID(),
+			id: lot,
+			reason: 'cracked housing'
+		});
+		expect(await listed(1)).toEqual([
+			['HM-0003', true],
+			['HM-0002', false],
+			['HM-0001', false]
+		]);
+		expect(await openPairs(tech(), 2)).toEqual({ total: 3, pages: 1, pairs: [] });
 	});
 
 	it.each([
 		[
 			'past its use-by date',
 			() => ({ lotId: yard.lots.old }),
-			/Past its use-by date of 2020-01-01/
+			/Past its use-by date of 1 Jan 2020/
 		],
 		['the wrong type', () => ({ lotId: yard.lots.k2 }), /does not catch type A/],
 		['an unknown mask', () => ({ itemTag: 'HM-7777' }), /No item carries the tag HM-7777/]
 	])('is refused: %s', async (_, part, message) => {
-		await expectFault(open(part()), _ === 'an unknown mask' ? 'not found' : 'conflict', message);
+		await expectRefusal(open(part()), _ === 'an unknown mask' ? 'not found' : 'conflict', message);
 		expect(await test.db.select().from(filterPair)).toHaveLength(0);
 	});
 
@@ -145,21 +175,24 @@ describe('opening filters', () => {
 		const id = randomUUID();
 		await Promise.all([open({ id }), open({ id }), open({ id })]);
 		expect(await test.db.select().from(filterPair)).toHaveLength(1);
-		await expectFault(open(), 'invalid', /still carries FP-000\d\. Say why it goes/);
+		await expectRefusal(open(), 'invalid', /still carries FP-000\d\. Say why it goes/);
 		await open({ discardReason: 'damage' });
-		await expectFault(open({ itemTag: 'HM-0002' }), 'conflict', /0 sealed left, 2 are needed/);
+		await expectRefusal(open({ itemTag: 'HM-0002' }), 'conflict', /0 sealed left, 2 are needed/);
 	});
 
 	it('is refused where the plan permits no filter for a half mask', async () => {
-		await savePlan(tech(), plan({ version: 1, facts: styrene(750) }));
-		await expectFault(open(), 'conflict', /a half mask with filters is not permitted/);
+		await savePlan(tech(), {
+			requestId: randomUUID(),
+			...plan({ version: 1, facts: styrene(750) })
+		});
+		await expectRefusal(open(), 'conflict', /a half mask with filters is not permitted/);
 	});
 });
 
 describe('today', () => {
 	it('lists what is held before what is overdue, and counts the shelf against the floor', async () => {
 		await inspect(tech(), 'HM-0001', { 'exhalation-disc': 'CURL' });
-		const sheet = await today(tech(), SITE);
+		const sheet = await today(tech());
 		expect(sheet.lines.map((l) => [l.kind, l.tag])).toEqual([
 			['held', 'HM-0001'],
 			['overdue', 'HM-0002']

@@ -1,17 +1,17 @@
-import { randomUUID } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { defect, inspectionAnswer, inspectionRun } from '../../src/lib/server/db/schema/index.ts';
-import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
-import { itemPage } from '../../src/lib/server/items.ts';
+import { answer } from '../../src/lib/server/inspection/answers.ts';
+import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import {
 	freshDatabase,
-	SITE,
 	smallSite,
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { answerAll, given, inspect, steps } from '../support/work.ts';
 
 let test: TestDatabase;
@@ -26,7 +26,7 @@ afterAll(() => test.close());
 const start = (tag = 'HM-0001') =>
 	startRun(yard.as(yard.people.technician), { id: randomUUID(), tag });
 const state = async (tag = 'HM-0001') =>
-	(await itemPage(yard.as(yard.people.viewer), SITE, tag)).verdict.outcome;
+	(await itemPage(yard.as(yard.people.viewer), tag)).verdict.outcome;
 const openFaults = () => test.db.select().from(defect).where(isNull(defect.closedAt));
 
 describe('an inspection', () => {
@@ -39,7 +39,7 @@ describe('an inspection', () => {
 	});
 
 	it('refuses an unknown tag by name', () =>
-		expectFault(start('HM-9999'), 'not found', /No item carries the tag HM-9999/));
+		expectRefusal(start('HM-9999'), 'not found', /No item carries the tag HM-9999/));
 
 	it('starts once for two people in the same moment', async () => {
 		const started = await Promise.all([start(), start(), start()]);
@@ -51,8 +51,8 @@ describe('an inspection', () => {
 		const { id } = await start();
 		const one = given(id, 'label-read');
 		const as = yard.as(yard.people.technician);
-		await Promise.all([answer(as, SITE, one), answer(as, SITE, one), answer(as, SITE, one)]);
-		await answer(as, SITE, one);
+		await Promise.all([answer(as, one), answer(as, one), answer(as, one)]);
+		await answer(as, one);
 		expect(await test.db.select().from(inspectionAnswer)).toHaveLength(1);
 	});
 
@@ -60,7 +60,7 @@ describe('an inspection', () => {
 		const tech = yard.as(yard.people.technician);
 		await inspect(tech, 'HM-0001');
 		const { id } = await start();
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
 		expect(await state()).toBe('held');
 		expect(await openFaults()).toMatchObject([
 			{ station: 'exhalation', code: 'CURL', severity: 'stop' }
@@ -71,8 +71,8 @@ describe('an inspection', () => {
 		const tech = yard.as(yard.people.technician);
 		await inspect(tech, 'HM-0001');
 		const { id } = await start();
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'cleared' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'cleared' }));
 		expect(await state()).toBe('ready');
 		expect(await test.db.select().from(defect)).toMatchObject([{ closedHow: 'withdrawn' }]);
 	});
@@ -80,8 +80,8 @@ describe('an inspection', () => {
 	it('replaces one code by another without leaving the first open', async () => {
 		const tech = yard.as(yard.people.technician);
 		const { id } = await start();
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'reject', code: 'DIRTY' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'reject', code: 'DIRTY' }));
 		expect((await openFaults()).map((d) => d.code)).toEqual(['DIRTY']);
 	});
 
@@ -89,16 +89,16 @@ describe('an inspection', () => {
 		const tech = yard.as(yard.people.technician);
 		await inspect(tech, 'HM-0001', { 'exhalation-disc': 'CURL' });
 		const { id } = await start();
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'reject', code: 'CURL' }));
 		expect(await openFaults()).toMatchObject([{ reports: 2 }]);
-		await answer(tech, SITE, given(id, 'exhalation-disc', { value: 'good' }));
+		await answer(tech, given(id, 'exhalation-disc', { value: 'good' }));
 		expect(await openFaults()).toMatchObject([{ reports: 1, closedAt: null }]);
 	});
 
 	it('does not sign while steps are open and says which', async () => {
 		const { id } = await start();
-		await expectFault(
-			signRun(yard.as(yard.people.technician), SITE, id),
+		await expectRefusal(
+			signRun(yard.as(yard.people.technician), { requestId: randomUUID(), runId: id }),
 			'invalid',
 			/15 of 15 steps/
 		);
@@ -108,32 +108,34 @@ describe('an inspection', () => {
 		const tech = yard.as(yard.people.technician);
 		const { id } = await start();
 		await answerAll(tech, id);
-		await Promise.all([signRun(tech, SITE, id), signRun(tech, SITE, id)]);
-		await expectFault(
-			signRun(yard.as(yard.people.supervisor), SITE, id),
+		await Promise.all([
+			signRun(tech, { requestId: randomUUID(), runId: id }),
+			signRun(tech, { requestId: randomUUID(), runId: id })
+		]);
+		await expectRefusal(
+			signRun(yard.as(yard.people.supervisor), { requestId: randomUUID(), runId: id }),
 			'conflict',
 			/The technician has already signed/
 		);
-		await expectFault(answer(tech, SITE, given(id, 'label-read')), 'conflict', /already signed/);
+		await expectRefusal(answer(tech, given(id, 'label-read')), 'conflict', /already signed/);
 	});
 
 	it('lets exactly one of two people sign in the same moment', async () => {
 		const { id } = await start();
 		await answerAll(yard.as(yard.people.technician), id);
 		const results = await Promise.allSettled([
-			signRun(yard.as(yard.people.technician), SITE, id),
-			signRun(yard.as(yard.people.supervisor), SITE, id)
+			signRun(yard.as(yard.people.technician), { requestId: randomUUID(), runId: id }),
+			signRun(yard.as(yard.people.supervisor), { requestId: randomUUID(), runId: id })
 		]);
 		expect(results.map((r) => r.status).sort()).toEqual(['fulfilled', 'rejected']);
 	});
 
 	it('does not write over what someone else answered meanwhile', async () => {
 		const { id } = await start();
-		await answer(yard.as(yard.people.supervisor), SITE, given(id, 'label-read', { seen: 0 }));
-		await expectFault(
+		await answer(yard.as(yard.people.supervisor), given(id, 'label-read', { seen: 0 }));
+		await expectRefusal(
 			answer(
 				yard.as(yard.people.technician),
-				SITE,
 				given(id, 'label-read', { value: 'reject', code: 'WET', seen: 0 })
 			),
 			'conflict',
@@ -145,14 +147,18 @@ describe('an inspection', () => {
 	it('is refused to a viewer at every step', async () => {
 		const viewer = yard.as(yard.people.viewer);
 		const { id } = await start();
-		await expectFault(
+		await expectRefusal(
 			startRun(viewer, { id: randomUUID(), tag: 'HM-0002' }),
 			'forbidden',
 			/viewer/
 		);
-		await expectFault(answer(viewer, SITE, given(id, 'label-read')), 'forbidden', /technician/);
+		await expectRefusal(answer(viewer, given(id, 'label-read')), 'forbidden', /technician/);
 		await answerAll(yard.as(yard.people.technician), id);
-		await expectFault(signRun(viewer, SITE, id), 'forbidden', /viewer/);
+		await expectRefusal(
+			signRun(viewer, { requestId: randomUUID(), runId: id }),
+			'forbidden',
+			/viewer/
+		);
 	});
 
 	it('is guarded by the database itself once signed', async () => {

@@ -1,4 +1,4 @@
-import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import { type AddressInfo, createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { InstrumentError, LineClient } from '../../src/lib/server/instruments/line-client.ts';
 import { pressureBenchAt } from '../../src/lib/server/instruments/pressure-bench.ts';
@@ -48,6 +48,22 @@ describe('a line to an instrument', () => {
 		expect(await client.ask('again')).toBe('again!');
 		client.close();
 	});
+
+	it.each([['SIM:LEAK 1\nINIT'], ['FETC? 0\r'], ['CONF:HOLD 1,\0'], ['x\u2028y']])(
+		'sends no line %j that is more than one',
+		async (line) => {
+			const heard: string[] = [];
+			const port = await instrument((one, socket) => {
+				heard.push(one);
+				socket.write('OK\n');
+			});
+			const client = new LineClient('127.0.0.1', port);
+			await expect(client.order(line)).rejects.toThrow(/holds one line/);
+			expect(await client.ask('INIT')).toBe('OK');
+			expect(heard).toEqual(['INIT']);
+			client.close();
+		}
+	);
 
 	it('does not wait for ever, and says which question had no answer', async () => {
 		const port = await instrument(() => {});

@@ -1,55 +1,65 @@
 import fc from 'fast-check';
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
-import { stateCache, stateOn, type ItemFacts } from '../../src/core/readiness/item-state.ts';
 import { plusDays } from '../../src/core/plan/calendar.ts';
-import { canonicalJson, history, record, verifyChain } from '../../src/lib/server/audit.ts';
+import type { ItemFacts } from '../../src/core/readiness/facts.ts';
+import { stateOn } from '../../src/core/readiness/findings.ts';
+import { stateCache } from '../../src/core/readiness/item-state.ts';
+import { openDatabase } from '../../src/lib/server/db/client.ts';
+import { listItems } from '../../src/lib/server/db/queries/items.ts';
+import { apiKey, item, itemState } from '../../src/lib/server/db/schema/index.ts';
+import { seedDemo } from '../../src/lib/server/demo/seed.ts';
+import { appendEntries, canonicalJson } from '../../src/lib/server/kernel/audit.ts';
+import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
+import { dayAt, loadSite } from '../../src/lib/server/kernel/site.ts';
+import { loadFacts } from '../../src/lib/server/readiness/facts.ts';
+import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
+import { history } from '../../src/lib/server/records/history.ts';
 import {
 	apiKeyHolds,
 	createAuth,
 	makeApiKey,
 	putAccount,
 	signIn
-} from '../../src/lib/server/auth.ts';
-import { openDatabase } from '../../src/lib/server/db/client.ts';
-import { listItems } from '../../src/lib/server/db/queries/items.ts';
-import { apiKey, item, itemState } from '../../src/lib/server/db/schema/index.ts';
-import { seedDemo } from '../../src/lib/server/demo/seed.ts';
-import { loadFacts, rebuildState } from '../../src/lib/server/readiness.ts';
-import { dayAt, loadSite } from '../../src/lib/server/site.ts';
-import { freshDatabase, SITE, openYard, smallSite } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+} from '../../src/lib/server/web/auth.ts';
+import { freshDatabase, openYard, SITE, smallSite } from '../support/database.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { TcpCut } from '../support/tcp-cut.ts';
-import { inspect } from '../support/work.ts';
+import { inspect, steps } from '../support/work.ts';
 
 const own = openYard();
+const unattended = () => ({ db: own.test.db, now: () => new Date(), site: SITE });
 
 describe('the audit log', () => {
 	it('is one whole chain, also when many write at once', async () => {
 		await Promise.all(
 			Array.from({ length: 20 }, (_, i) =>
 				own.test.db.transaction((tx) =>
-					record(tx, 'user-technician', {
-						action: 'test',
-						subject: `x:${i}`,
-						payload: { b: i, a: 'ü\n"' }
-					})
+					appendEntries(tx, [
+						{
+							actorId: 'user-technician',
+							action: 'test',
+							subject: `x:${i}`,
+							payload: { b: i, a: 'ü\n"' }
+						}
+					])
 				)
 			)
 		);
 		await inspect(own.yard.as(own.yard.people.technician), 'HM-0001');
 		const check = await verifyChain(own.test.db, 7);
-		expect(check.fault).toBeUndefined();
-		expect(check.entries).toBe(22);
+		expect(check.broken).toBeUndefined();
+		// Twenty, and one inspection: begun, each of its steps answered, signed.
+		expect(check.entries).toBe(22 + steps.length);
 		const lines = await history({ db: own.test.db }, { itemId: own.yard.masks[0] ?? '' });
-		expect(lines.map((l) => l.action)).toEqual(['inspection.signed', 'inspection.started']);
+		expect(lines.map((l) => l.says)).toEqual(['Inspection signed: pass', 'Inspection started']);
 	});
 
 	it('leaves no entry behind a write that failed', async () => {
 		const before = (await verifyChain(own.test.db)).entries;
 		await expect(
 			own.test.db.transaction(async (tx) => {
-				await record(tx, null, { action: 'lost', subject: 'x' });
+				await appendEntries(tx, [{ actorId: null, action: 'lost', subject: 'x' }]);
 				throw new Error('rolled back');
 			})
 		).rejects.toThrow('rolled back');
@@ -80,13 +90,13 @@ describe('the audit log', () => {
 				await sql.unsafe('alter table audit_entry enable trigger user');
 			});
 			const check = await verifyChain(own.test.db);
-			expect(check.fault?.seq).toBe(seq);
-			expect(check.fault?.text).toMatch(text);
+			expect(check.broken?.seq).toBe(seq);
+			expect(check.broken?.text).toMatch(text);
 			await own.test.close();
 			own.test = await freshDatabase();
 			own.yard = await smallSite(own.test.db);
 			for (let i = 0; i < 22; i++)
-				await record(own.test.db, null, { action: 'test', subject: `x:${i}` });
+				await appendEntries(own.test.db, [{ actorId: null, action: 'test', subject: `x:${i}` }]);
 		}
 	);
 
@@ -145,7 +155,7 @@ describe('the demo', () => {
 		if (!one || !two) throw new Error('no databases');
 		expect(await one.db.select().from(item)).toEqual(await two.db.select().from(item));
 		expect(await one.db.select().from(itemState)).toEqual(await two.db.select().from(itemState));
-		expect((await verifyChain(one.db)).fault).toBeUndefined();
+		expect((await verifyChain(one.db)).broken).toBeUndefined();
 		const site = await loadSite(one.db);
 		const kept = await one.db.select().from(itemState);
 		const facts = await loadFacts(
@@ -156,7 +166,7 @@ describe('the demo', () => {
 		for (const row of kept) {
 			const f = facts.get(row.itemId);
 			if (!f) throw new Error('no facts');
-			expect(row).toMatchObject(stateCache(f, site.ruleSet));
+			expect(row).toMatchObject(stateCache(f.facts, site.ruleSet));
 		}
 		await Promise.all(seeded.map((s) => s.close()));
 	});
@@ -166,7 +176,7 @@ describe('accounts', () => {
 	const ORIGIN = 'http://localhost:1';
 	it('lets the right password in, and makes a guesser wait', async () => {
 		const auth = createAuth(own.test.db, { secret: 's'.repeat(40), origin: ORIGIN });
-		await putAccount(auth, own.test.db, {
+		await putAccount(auth, unattended(), {
 			name: 'Someone',
 			initials: 'SO',
 			email: 'someone@test.example',
@@ -199,7 +209,7 @@ describe('accounts', () => {
 	});
 
 	it('takes a key until it is revoked and keeps no key itself', async () => {
-		const key = await makeApiKey(own.test.db, 'user-technician', 'test');
+		const key = await makeApiKey(unattended(), 'user-technician', 'test');
 		expect(await apiKeyHolds(own.test.db, key)).toBe(true);
 		expect(await apiKeyHolds(own.test.db, `${key}x`)).toBe(false);
 		const [row] = await own.test.db.select().from(apiKey);
@@ -215,7 +225,7 @@ describe('a database that goes away', () => {
 		const { db, close } = openDatabase(cut.url, { max: 2 });
 		expect((await loadSite(db)).name).toBe('Test yard');
 		cut.sever();
-		await expectFault(loadSite(db), 'unavailable', /database does not answer/);
+		await expectRefusal(loadSite(db), 'unavailable', /database does not answer/);
 		await cut.mend();
 		expect((await loadSite(db)).name).toBe('Test yard');
 		await close();

@@ -1,26 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { place } from '../../src/lib/server/db/schema/index.ts';
-import { itemPage, register } from '../../src/lib/server/items.ts';
-import { answer, runPage, signRun, startRun } from '../../src/lib/server/inspections.ts';
-import { saveItemModel, withdrawModel } from '../../src/lib/server/models.ts';
+import { answer } from '../../src/lib/server/inspection/answers.ts';
 import {
 	closeMuster,
 	exception,
 	musterPage,
 	present,
 	startMuster
-} from '../../src/lib/server/musters.ts';
+} from '../../src/lib/server/inspection/musters.ts';
+import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { itemPage } from '../../src/lib/server/register/item-page.ts';
+import { register } from '../../src/lib/server/register/items.ts';
+import { saveItemModel, withdrawModel } from '../../src/lib/server/register/models.ts';
 import {
 	addItem,
 	exportItems,
 	importItems,
 	moveItems,
 	previewItems
-} from '../../src/lib/server/register.ts';
-import { movePart } from '../../src/lib/server/sets.ts';
-import { SITE, openYard } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+} from '../../src/lib/server/register/register.ts';
+import { movePart } from '../../src/lib/server/register/sets.ts';
+import { openYard } from '../support/database.ts';
+import { expectRefusal } from '../support/refusal.ts';
 import { given, inspect, steps } from '../support/work.ts';
 import { addPiece } from '../support/yard.ts';
 
@@ -32,9 +34,9 @@ const QUAY = randomUUID();
 const { tech } = own;
 const boss = () => own.yard.as(own.yard.people.supervisor);
 const bytes = (text: string) => new TextEncoder().encode(text);
-const stateOf = async (tag: string) => (await itemPage(tech(), SITE, tag)).verdict.outcome;
+const stateOf = async (tag: string) => (await itemPage(tech(), tag)).verdict.outcome;
 const listed = async (tag: string) =>
-	(await register(tech(), SITE, { text: tag }, 1)).rows.find((row) => row.tag === tag);
+	(await register(tech(), { text: tag }, 1)).rows.find((row) => row.tag === tag);
 
 describe('the register', () => {
 	it('takes an item in, overdue until inspected, once for a retry, never a tag twice', async () => {
@@ -47,16 +49,16 @@ describe('the register', () => {
 			serial: 'S1',
 			placeId: own.yard.place
 		};
-		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
-		expect(await addItem(tech(), SITE, input)).toBe('HM-0902');
+		expect(await addItem(tech(), input)).toBe('HM-0902');
+		expect(await addItem(tech(), input)).toBe('HM-0902');
 		expect(await stateOf('HM-0902')).toBe('overdue');
-		await expectFault(
-			addItem(tech(), SITE, { ...input, id: randomUUID() }),
+		await expectRefusal(
+			addItem(tech(), { ...input, id: randomUUID() }),
 			'conflict',
 			/HM-0902 is in the register already/
 		);
-		await expectFault(
-			addItem(tech(), SITE, { ...input, id: randomUUID(), tag: 'not a tag!' }),
+		await expectRefusal(
+			addItem(tech(), { ...input, id: randomUUID(), tag: 'not a tag!' }),
 			'invalid',
 			/is no tag/
 		);
@@ -80,11 +82,11 @@ describe('the register', () => {
 			'6 in use since'
 		]);
 		const take = (leaveOutBad: boolean) =>
-			importItems(tech(), SITE, { id: randomUUID(), bytes: bytes(table), leaveOutBad });
-		await expectFault(take(false), 'invalid', /4 cells are at fault; nothing was written/);
+			importItems(tech(), { id: randomUUID(), bytes: bytes(table), leaveOutBad });
+		await expectRefusal(take(false), 'invalid', /4 cells are at fault; nothing was written/);
 		expect(await listed('HM-0911')).toBeUndefined();
 		expect(await take(true)).toEqual({ imported: 1 });
-		const out = await exportItems(tech(), SITE, { text: 'HM-0911' });
+		const out = await exportItems(tech(), { text: 'HM-0911' });
 		expect(out.trim().split(/\r?\n/)).toEqual([
 			'tag,model,size,serial,place,in use since,set,state,last day',
 			'HM-0911,T1,S,,Shed,2026-01-05,,overdue,1970-01-01'
@@ -92,18 +94,30 @@ describe('the register', () => {
 	});
 
 	it('moves many or none', async () => {
-		await expectFault(
-			moveItems(tech(), { tags: ['HM-0001', 'HM-7777'], placeId: QUAY }),
+		await expectRefusal(
+			moveItems(tech(), { requestId: randomUUID(), tags: ['HM-0001', 'HM-7777'], placeId: QUAY }),
 			'conflict',
 			/unknown: HM-7777/
 		);
 		expect((await listed('HM-0001'))?.place).toBe('Shed');
-		expect(await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: QUAY })).toEqual({
+		expect(
+			await moveItems(tech(), {
+				requestId: randomUUID(),
+				tags: ['HM-0001', 'HM-0002'],
+				placeId: QUAY
+			})
+		).toEqual({
 			moved: 2
 		});
 		expect((await listed('HM-0001'))?.place).toBe('Quay');
-		expect(await moveItems(tech(), { tags: ['HM-0001'], placeId: QUAY })).toEqual({ moved: 0 });
-		await moveItems(tech(), { tags: ['HM-0001', 'HM-0002'], placeId: own.yard.place });
+		expect(
+			await moveItems(tech(), { requestId: randomUUID(), tags: ['HM-0001'], placeId: QUAY })
+		).toEqual({ moved: 0 });
+		await moveItems(tech(), {
+			requestId: randomUUID(),
+			tags: ['HM-0001', 'HM-0002'],
+			placeId: own.yard.place
+		});
 	});
 });
 
@@ -112,7 +126,8 @@ describe('a set', () => {
 		await addPiece(own.test, own.yard, 'ba-set', 'BA-0901');
 		await addPiece(own.test, own.yard, 'ba-set', 'BA-0902');
 		await addPiece(own.test, own.yard, 'half-mask', 'HM-0921');
-		const one = (set: string | null, tag = 'HM-0921') => movePart(tech(), SITE, { tag, set });
+		const one = (set: string | null, tag = 'HM-0921') =>
+			movePart(tech(), { requestId: randomUUID(), tag, set });
 		await one('BA-0901');
 		await inspect(tech(), 'HM-0921', { 'exhalation-disc': 'CURL' });
 		expect(await stateOf('BA-0901')).toBe('held');
@@ -122,9 +137,9 @@ describe('a set', () => {
 			'overdue',
 			'held'
 		]);
-		await expectFault(one('HM-0001'), 'invalid', /no set that takes parts/);
-		await expectFault(one('HM-0921'), 'invalid', /part of itself/);
-		await expectFault(one('BA-0901', 'BA-0902'), 'invalid', /parts of its own/);
+		await expectRefusal(one('HM-0001'), 'invalid', /no set that takes parts/);
+		await expectRefusal(one('HM-0921'), 'invalid', /part of itself/);
+		await expectRefusal(one('BA-0901', 'BA-0902'), 'invalid', /parts of its own/);
 		await expect(
 			own.test
 				.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'BA-0901'`
@@ -138,17 +153,19 @@ describe('a model', () => {
 	it('that is withdrawn during a run holds its items; the run is finished, kept, and passes nothing', async () => {
 		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0931');
 		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0931' });
-		for (const step of steps) await answer(tech(), SITE, given(id, step.key));
-		await expectFault(
-			withdrawModel(tech(), SITE, { id: modelId, why: 'x' }),
+		for (const step of steps) await answer(tech(), given(id, step.key));
+		await expectRefusal(
+			withdrawModel(tech(), { requestId: randomUUID(), id: modelId, why: 'x' }),
 			'forbidden',
 			/supervisor/
 		);
-		expect(await withdrawModel(boss(), SITE, { id: modelId, why: 'Disc may tear.' })).toEqual({
+		expect(
+			await withdrawModel(boss(), { requestId: randomUUID(), id: modelId, why: 'Disc may tear.' })
+		).toEqual({
 			held: 1
 		});
 		expect(await stateOf('HM-0931')).toBe('held');
-		await signRun(tech(), SITE, id);
+		await signRun(tech(), { requestId: randomUUID(), runId: id });
 		const page = await runPage(tech(), id);
 		expect(page.run.outcome).toBe('fail');
 		expect(page.run.reasons?.[0]?.text).toMatch(/withdrawn on 24 Nov 2026: Disc may tear/);
@@ -159,6 +176,7 @@ describe('a model', () => {
 		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0932');
 		const save = (part: object) =>
 			saveItemModel(boss(), {
+				requestId: randomUUID(),
 				id: modelId,
 				family: 'half-mask',
 				maker: 'T',
@@ -171,20 +189,20 @@ describe('a model', () => {
 				...part
 			});
 		await save({ makerLines: [{ station: 'cover', text: 'Press until it clicks twice.' }] });
-		await expectFault(
+		await expectRefusal(
 			save({ makerLines: [{ station: 'zip', text: 'x' }] }),
 			'invalid',
 			/no such station/
 		);
-		await expectFault(save({ family: 'ba-set' }), 'invalid', /never changed/);
+		await expectRefusal(save({ family: 'ba-set' }), 'invalid', /never changed/);
 		const card = { straps: ['Crown first.', 'Then the neck.'], inlet: 'flat-pads', holdSeconds: 6 };
-		await expectFault(save({ donning: { ...card, inlet: 'hose' } }), 'invalid', /no such inlet/);
+		await expectRefusal(save({ donning: { ...card, inlet: 'hose' } }), 'invalid', /no such inlet/);
 		await save({
 			donning: card,
 			makerLines: [{ station: 'cover', text: 'Press until it clicks twice.' }]
 		});
-		expect((await itemPage(tech(), SITE, 'HM-0932')).model.donning).toEqual(card);
-		await expectFault(save({ name: 'T1' }), 'conflict', /T1 already/);
+		expect((await itemPage(tech(), 'HM-0932')).model.donning).toEqual(card);
+		await expectRefusal(save({ name: 'T1' }), 'conflict', /T1 already/);
 		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0932' });
 		expect((await runPage(tech(), id)).makerLines).toEqual([
 			{ station: 'cover', text: 'Press until it clicks twice.' }
@@ -200,24 +218,28 @@ describe('a muster', () => {
 		expect(await scan('hm-0001')).toEqual({ tag: 'HM-0001', again: false, expected: true });
 		expect(await scan('HM-0001')).toMatchObject({ again: true });
 		expect(await scan('BA-0901')).toMatchObject({ expected: false });
-		await expectFault(scan('HM-4711'), 'not found', /No item carries the tag HM-4711/);
+		await expectRefusal(scan('HM-4711'), 'not found', /No item carries the tag HM-4711/);
 		const wrong = (tag: string, step = 'harness-straps', code = 'ELAS') =>
-			exception(tech(), SITE, { musterId: id, tag, step, code });
-		await expectFault(wrong('HM-0002'), 'conflict', /not presented yet/);
-		await expectFault(wrong('HM-0001', 'harness-straps', 'ZIPV'), 'invalid', /choose one of/i);
+			exception(tech(), { requestId: randomUUID(), musterId: id, tag, step, code });
+		await expectRefusal(wrong('HM-0002'), 'conflict', /not presented yet/);
+		await expectRefusal(wrong('HM-0001', 'harness-straps', 'ZIPV'), 'invalid', /choose one of/i);
 		await wrong('HM-0001');
 		await wrong('HM-0001');
 		expect(await stateOf('HM-0001')).toBe('held');
-		expect((await itemPage(tech(), SITE, 'HM-0001')).defects).toHaveLength(1);
+		expect((await itemPage(tech(), 'HM-0001')).defects).toHaveLength(1);
 		const before = await musterPage(own.test.db, id);
-		await closeMuster(tech(), id);
-		await closeMuster(tech(), id);
+		await closeMuster(tech(), { requestId: randomUUID(), musterId: id });
+		await closeMuster(tech(), { requestId: randomUUID(), musterId: id });
 		const after = await musterPage(own.test.db, id);
 		expect(after.missing).toEqual(before.missing);
 		expect(after.missing).toContain('HM-0002');
 		expect(after.missing).not.toContain('HM-0001');
-		await expectFault(scan('HM-0002'), 'conflict', /closed/);
-		await expectFault(closeMuster(boss(), id), 'conflict', /closed/);
+		await expectRefusal(scan('HM-0002'), 'conflict', /closed/);
+		await expectRefusal(
+			closeMuster(boss(), { requestId: randomUUID(), musterId: id }),
+			'conflict',
+			/closed/
+		);
 		await expect(own.test.raw`update muster set missing = '[]'`).rejects.toThrow(/never changed/);
 		await expect(own.test.raw`delete from muster_entry`).rejects.toThrow(/stays on the sheet/);
 	});

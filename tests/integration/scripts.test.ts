@@ -1,12 +1,12 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { createServer, type AddressInfo, type Server } from 'node:net';
+import { type AddressInfo, createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import postgres from 'postgres';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { freePort } from '../../scripts/lib/ports.mjs';
 import { alive } from '../../scripts/lib/process.mjs';
+import postgres from 'postgres';
 
 /** The scripts keep their things in a folder of their own, here a fresh one. */
 const dataDir = mkdtempSync(join(tmpdir(), 'grevan-scripts-'));
@@ -16,6 +16,8 @@ let scripts: typeof import('../../scripts/lib/cluster.mjs') &
 
 beforeAll(async () => {
 	process.env.GREVAN_DATA_DIR = dataDir;
+	// Other files may have loaded them for the folder of the project.
+	vi.resetModules();
 	scripts = {
 		...(await import('../../scripts/lib/cluster.mjs')),
 		...(await import('../../scripts/lib/lock.mjs'))
@@ -24,7 +26,11 @@ beforeAll(async () => {
 afterEach(() => {
 	for (const server of held.splice(0)) server.close();
 });
-afterAll(() => rmSync(dataDir, { recursive: true, force: true }));
+afterAll(() => {
+	delete process.env.GREVAN_DATA_DIR;
+	vi.resetModules();
+	rmSync(dataDir, { recursive: true, force: true });
+});
 
 /** Holds a port as another program would. */
 async function hold(port: number): Promise<number> {

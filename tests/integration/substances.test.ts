@@ -2,23 +2,23 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS, type HazardFacts } from '../../src/core/hazards/facts.ts';
 import { siteSubstance } from '../../src/lib/server/db/schema/index.ts';
-import { decideHere } from '../../src/lib/server/hazards.ts';
+import { decideHere } from '../../src/lib/server/hazards/plans.ts';
 import {
 	exportSubstances,
 	importSubstances,
 	previewImport,
 	saveSubstance,
+	type SaveSubstance,
 	searchSubstances,
-	substancePage,
-	type SaveSubstance
-} from '../../src/lib/server/substances.ts';
+	substancePage
+} from '../../src/lib/server/hazards/substances.ts';
 import {
 	freshDatabase,
 	smallSite,
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
-import { expectFault } from '../support/fault.ts';
+import { expectRefusal } from '../support/refusal.ts';
 
 let test: TestDatabase;
 let yard: SmallSite;
@@ -75,7 +75,7 @@ describe('a corrected value', () => {
 		await save({ id });
 		await save({ id });
 		expect(await test.db.select().from(siteSubstance)).toHaveLength(1);
-		await expectFault(save(), 'conflict', /Styrene was changed meanwhile/);
+		await expectRefusal(save(), 'conflict', /Styrene was changed meanwhile/);
 		await save({ version: 1, edit: { lelPercent: 1.1 } });
 		expect((await substancePage(test.db, 'styrene')).substance).toMatchObject({
 			lelPercent: 1.1,
@@ -84,8 +84,8 @@ describe('a corrected value', () => {
 	});
 
 	it('is refused to a technician, and without a reason', async () => {
-		await expectFault(save({}, yard.as(yard.people.technician)), 'forbidden', /technician/);
-		await expectFault(save({ why: ' ' }), 'invalid', /Say why/);
+		await expectRefusal(save({}, yard.as(yard.people.technician)), 'forbidden', /technician/);
+		await expectRefusal(save({ why: ' ' }), 'invalid', /Say why/);
 	});
 });
 
@@ -126,13 +126,13 @@ describe('a substance of the site’s own', () => {
 		expect(await exportSubstances(test.db, 'own')).toMatch(
 			/^name,synonyms,CAS[\s\S]*Hull wash,slip soap/
 		);
-		await expectFault(save({ key: null, edit: own }), 'conflict', /already holds Hull wash/);
-		await expectFault(
+		await expectRefusal(save({ key: null, edit: own }), 'conflict', /already holds Hull wash/);
+		await expectRefusal(
 			save({ key: null, edit: { ...own, name: 'Styrene' } }),
 			'conflict',
 			/already holds Styrene/
 		);
-		await expectFault(
+		await expectRefusal(
 			save({ key: null, edit: { ...own, name: 'X', cas: '1-2-3' } }),
 			'invalid',
 			/no CAS number/
@@ -169,7 +169,7 @@ describe('an import', () => {
 
 	it('takes all or nothing, leaves bad rows out when asked, and acts once', async () => {
 		const input = { id: randomUUID(), why: 'supplier', leaveOutBad: false };
-		await expectFault(
+		await expectRefusal(
 			importSubstances(boss(), { ...input, bytes: bad }),
 			'invalid',
 			/3 cells are at fault/
@@ -186,7 +186,7 @@ describe('an import', () => {
 		expect(
 			await importSubstances(boss(), { ...input, id: randomUUID(), bytes: bad, leaveOutBad: true })
 		).toEqual({ imported: 1 });
-		await expectFault(
+		await expectRefusal(
 			importSubstances(yard.as(yard.people.technician), { ...input, bytes: good }),
 			'forbidden',
 			/technician/
@@ -198,7 +198,7 @@ describe('an import', () => {
 		await importSubstances(boss(), { ...input, id: randomUUID() });
 		const { version } = await substancePage(test.db, 'beta');
 		await importSubstances(boss(), { ...input, id: randomUUID() });
-		await expectFault(
+		await expectRefusal(
 			save({ key: 'beta', version, edit: { lelPercent: 1 } }),
 			'conflict',
 			/changed meanwhile/

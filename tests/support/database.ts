@@ -1,8 +1,7 @@
+import { readdirSync } from 'node:fs';
 import { randomBytes, randomUUID } from 'node:crypto';
-import postgres from 'postgres';
-import { afterAll, beforeAll } from 'vitest';
-import type { Actor, Context, Role } from '../../src/lib/server/context.ts';
-import { migrateDatabase, openDatabase, type Database } from '../../src/lib/server/db/client.ts';
+import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
+import { type Database, migrateDatabase, openDatabase } from '../../src/lib/server/db/client.ts';
 import {
 	filterLot,
 	filterModel,
@@ -13,10 +12,18 @@ import {
 	site,
 	user
 } from '../../src/lib/server/db/schema/index.ts';
-import { rebuildState } from '../../src/lib/server/readiness.ts';
-import type { Site } from '../../src/lib/server/site.ts';
+import type { Actor, Context } from '../../src/lib/server/kernel/context.ts';
+import type { Role } from '../../src/lib/server/kernel/permissions.ts';
+import type { Site } from '../../src/lib/server/kernel/site.ts';
+import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
+import postgres from 'postgres';
 
-export const SITE: Site = { name: 'Test yard', ruleSet: 'uk', timeZone: 'Europe/London' };
+export const SITE: Site = {
+	name: 'Test yard',
+	ruleSet: 'uk',
+	timeZone: 'Europe/London',
+	twoPeople: true
+};
 
 export interface TestDatabase {
 	url: string;
@@ -26,15 +33,37 @@ export interface TestDatabase {
 	close: () => Promise<void>;
 }
 
+const MIGRATIONS = 'src/lib/server/db/migrations';
+/** A cluster that is used again may hold the one of earlier migrations. */
+const TEMPLATE = `t_template_${readdirSync(MIGRATIONS).length}`;
+/** Any number that nothing else on the test cluster locks. */
+const MAKING_TEMPLATE = 41_000;
+
+/** Clones a database that was migrated once for all files of tests. */
+async function fromTemplate(admin: string, root: postgres.Sql, name: string): Promise<void> {
+	// One at a time: a database is not cloned while somebody else is in it.
+	await root`select pg_advisory_lock(${MAKING_TEMPLATE})`;
+	try {
+		const [made] = await root`select 1 from pg_database where datname = ${TEMPLATE}`;
+		if (!made) {
+			await root.unsafe(`create database ${TEMPLATE}_new`);
+			await migrateDatabase(admin.replace(/\/[^/]*$/, `/${TEMPLATE}_new`), MIGRATIONS);
+			await root.unsafe(`alter database ${TEMPLATE}_new rename to ${TEMPLATE}`);
+		}
+		await root.unsafe(`create database ${name} template ${TEMPLATE}`);
+	} finally {
+		await root`select pg_advisory_unlock(${MAKING_TEMPLATE})`;
+	}
+}
+
 /** A fresh, migrated database of its own on the test cluster. */
 export async function freshDatabase(): Promise<TestDatabase> {
 	const admin = process.env.TEST_DATABASE_URL;
 	if (!admin) throw new Error('TEST_DATABASE_URL is not set: run the tests by npm test.');
 	const name = `t_${randomBytes(6).toString('hex')}`;
 	const root = postgres(admin, { max: 1, onnotice: () => {} });
-	await root.unsafe(`create database ${name}`);
+	await fromTemplate(admin, root, name);
 	const url = admin.replace(/\/[^/]*$/, `/${name}`);
-	await migrateDatabase(url, 'src/lib/server/db/migrations');
 	const { db, close } = openDatabase(url);
 	const raw = postgres(url, { max: 2, onnotice: () => {} });
 	return {
@@ -124,6 +153,7 @@ export async function smallSite(db: Database) {
 	const as = (actor: Actor, now = new Date('2026-11-24T10:00:00Z')): Context => ({
 		db,
 		actor,
+		site: SITE,
 		now: () => now
 	});
 	return { people: { ...people, second }, place: ids.place, masks, lots, disc, as };
@@ -142,14 +172,19 @@ export interface Yard {
 /**
  * Opens them for the file that calls it.
  * @param furnish what its tests find there beyond the site itself
+ * @param every anew for each test, or once for the file
  */
-export function openYard(furnish: (yard: Yard) => Promise<void> = async () => {}): Yard {
+export function openYard(
+	furnish: (yard: Yard) => Promise<void> = async () => {},
+	every: 'file' | 'test' = 'file'
+): Yard {
 	const own = { tech: (now) => own.yard.as(own.yard.people.technician, now) } as Yard;
-	beforeAll(async () => {
+	const [before, after] = every === 'file' ? [beforeAll, afterAll] : [beforeEach, afterEach];
+	before(async () => {
 		own.test = await freshDatabase();
 		own.yard = await smallSite(own.test.db);
 		await furnish(own);
 	});
-	afterAll(() => own.test.close());
+	after(() => own.test.close());
 	return own;
 }

@@ -1,4 +1,4 @@
-import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import { type AddressInfo, connect, createServer, type Server, type Socket } from 'node:net';
 
 /** Stands between the app and its database, and can be cut. */
 export class TcpCut {

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { procedureFor } from '../../src/core/data/procedures.ts';
-import type { Context } from '../../src/lib/server/context.ts';
-import { answer, signRun, startRun, type Answer } from '../../src/lib/server/inspections.ts';
-import { SITE } from './database.ts';
+import { answer, type Answer } from '../../src/lib/server/inspection/answers.ts';
+import { signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
+import type { Context } from '../../src/lib/server/kernel/context.ts';
 
 export const steps = procedureFor('half-mask').steps;
 
@@ -24,7 +24,7 @@ export async function answerAll(
 ): Promise<void> {
 	for (const step of steps) {
 		const code = rejects[step.key];
-		await answer(context, SITE, given(runId, step.key, code ? { value: 'reject', code } : {}));
+		await answer(context, given(runId, step.key, code ? { value: 'reject', code } : {}));
 	}
 }
 
@@ -36,6 +36,6 @@ export async function inspect(
 ): Promise<string> {
 	const { id } = await startRun(context, { id: randomUUID(), tag });
 	await answerAll(context, id, rejects);
-	await signRun(context, SITE, id);
+	await signRun(context, { requestId: randomUUID(), runId: id });
 	return id;
 }

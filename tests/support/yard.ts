@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto';
 import { inArray } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { inspectionRun, item, itemModel } from '../../src/lib/server/db/schema/index.ts';
-import { rebuildState } from '../../src/lib/server/readiness.ts';
+import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
 import { SITE, type SmallSite, type TestDatabase } from './database.ts';
 
 /** A piece of equipment of any family, with a model of its own. */
@@ -34,9 +34,16 @@ export async function inspected(
 	const by = yard.people.technician.id;
 	await test.db.insert(inspectionRun).values(
 		items.map(({ id }) => ({
-			...{ id: randomUUID(), itemId: id, procedure: 'none', procedureVersion: 1 },
-			...{ startedBy: by, startedAt: signedAt, signedBy: by, signedAt },
-			...{ outcome: 'pass' as const, reasons: [] }
+			id: randomUUID(),
+			itemId: id,
+			procedure: 'none',
+			procedureVersion: 1,
+			startedBy: by,
+			startedAt: signedAt,
+			signedBy: by,
+			signedAt,
+			outcome: 'pass' as const,
+			reasons: []
 		}))
 	);
 	await rebuildState(

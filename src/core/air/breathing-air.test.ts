@@ -49,8 +49,14 @@ describe('water in air', () => {
 
 describe('breathing air', () => {
 	const good: AirSample = {
-		...{ oxygenPercent: 20.9, coPpm: 1, co2Ppm: 420, oilMgPerM3: 0.1, waterMgPerM3: 20 },
-		...{ odour: false, sampledAt: 'filling outlet', pressureBar: 300 }
+		oxygenPercent: 20.9,
+		coPpm: 1,
+		co2Ppm: 420,
+		oilMgPerM3: 0.1,
+		waterMgPerM3: 20,
+		odour: false,
+		sampledAt: 'filling outlet',
+		pressureBar: 300
 	};
 	// Published: EN 12021 and CGA G-7.1 grade D (29 CFR 1910.134(i)), from memory: each limit passes, beyond it fails.
 	it.each([

@@ -88,7 +88,11 @@ export function judgeAir(
 		reasons.push({
 			rule: margin < 0 ? 'air.fail' : 'air.pass',
 			text: `${name} ${round(value)} ${unit}, limit ${round(limit)}.`,
-			...{ origin, limit, value, unit, margin }
+			origin,
+			limit,
+			value,
+			unit,
+			margin
 		});
 
 	const { oxygenPercent: oxygen } = sample;

@@ -111,7 +111,9 @@ export function consumptionOf(use: UseEntry): number {
 	if (!(use.minutes > 0)) throw new InputError('minutes', 'A use takes more than 0 minutes.');
 	const { waterVolumeL, startBar, endBar, temperatureC } = use;
 	const { freeLitres } = cylinderContent({
-		...{ waterVolumeL, fromBar: startBar, toBar: endBar },
+		waterVolumeL,
+		fromBar: startBar,
+		toBar: endBar,
 		temperatureC
 	});
 	return freeLitres / use.minutes;

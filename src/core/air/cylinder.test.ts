@@ -10,19 +10,29 @@ import {
 import { failedAfter, sourceState, type SourceTest } from './source.ts';
 
 const stamp = {
-	...{ waterVolumeL: 6.8, ratedBar: 300, maximumBar: 450, material: 'composite' as const },
-	...{ emptyKg: 3.9, thread: 'M18 × 1.5', manufacturedOn: '2019-05-31' },
-	...{ lifeEndsOn: null, testYears: null }
+	waterVolumeL: 6.8,
+	ratedBar: 300,
+	maximumBar: 450,
+	material: 'composite' as const,
+	emptyKg: 3.9,
+	thread: 'M18 × 1.5',
+	manufacturedOn: '2019-05-31',
+	lifeEndsOn: null,
+	testYears: null
 };
 
 describe('dates of a cylinder', () => {
 	// Published: five years in both regions, composite life 15 years in the US; from memory.
 	it('come from its last test, the rule set and its stamp, the earliest first', () => {
 		expect(cylinderDates(stamp, null, 'uk')).toMatchObject({
-			...{ testBy: '2024-05-31', lifeEndsOn: null, lastDay: '2024-05-31' }
+			testBy: '2024-05-31',
+			lifeEndsOn: null,
+			lastDay: '2024-05-31'
 		});
 		expect(cylinderDates(stamp, '2024-04-30', 'us')).toMatchObject({
-			...{ testBy: '2029-04-30', lifeEndsOn: '2034-05-31', lastDay: '2029-04-30' }
+			testBy: '2029-04-30',
+			lifeEndsOn: '2034-05-31',
+			lastDay: '2029-04-30'
 		});
 		const stamped = { ...stamp, lifeEndsOn: '2028-12-31' };
 		expect(cylinderDates(stamped, '2024-04-30', 'us').lastDay).toBe('2028-12-31');
@@ -49,8 +59,14 @@ describe('dates of a cylinder', () => {
 describe('what may be filled and fitted', () => {
 	const facts = (part: Partial<CylinderFacts> = {}): CylinderFacts => ({
 		dates: cylinderDates(stamp, '2024-04-30', 'uk'),
-		...{ testFailed: false, location: 'rack', inSet: null, pressureBar: 40 },
-		...{ lookedInside: false, faults: [], airFailed: null, freshUntil: null },
+		testFailed: false,
+		location: 'rack',
+		inSet: null,
+		pressureBar: 40,
+		lookedInside: false,
+		faults: [],
+		airFailed: null,
+		freshUntil: null,
 		...part
 	});
 	const TODAY = '2026-11-24';
@@ -106,7 +122,10 @@ describe('what may be filled and fitted', () => {
 
 describe('a source of air', () => {
 	const test = (on: string, outcome: SourceTest['outcome']): SourceTest => ({
-		...{ id: on, at: Date.parse(`${on}T10:00:00Z`), on, outcome }
+		id: on,
+		at: Date.parse(`${on}T10:00:00Z`),
+		on,
+		outcome
 	});
 	const good = test('2026-09-01', 'pass');
 

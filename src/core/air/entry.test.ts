@@ -17,12 +17,20 @@ import {
 const T0 = Date.parse('2026-11-24T09:00:00Z');
 const MIN = 60_000;
 const facts = (part: Partial<EntryFacts> = {}): EntryFacts => ({
-	...{ waterVolumeL: 6.8, startBar: 300, startedAt: T0, warningBar: 55, marginMin: 10 },
-	...{ expectedLPerMin: 40, telemetry: false, readings: [] },
+	waterVolumeL: 6.8,
+	startBar: 300,
+	startedAt: T0,
+	warningBar: 55,
+	marginMin: 10,
+	expectedLPerMin: 40,
+	telemetry: false,
+	readings: [],
 	...part
 });
 const read = (minutes: number, bar: number, part: Partial<EntryReading> = {}): EntryReading => ({
-	...{ at: T0 + minutes * MIN, bar, by: 'hand' },
+	at: T0 + minutes * MIN,
+	bar,
+	by: 'hand',
 	...part
 });
 const minutes = (at: number) => (at - T0) / MIN;

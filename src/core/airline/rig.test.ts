@@ -10,12 +10,15 @@ const good = { id: 't', at: 1, on: '2026-11-01', outcome: 'pass' as const };
 const rig = (part: Partial<RigFacts> = {}): RigFacts => ({
 	source: {
 		...sourceState({ tests: [good], workedAt: null }, TODAY),
-		...{ name: 'Compressor 1', oilLubricated: true, compressor: true }
+		name: 'Compressor 1',
+		oilLubricated: true,
+		compressor: true
 	},
 	sorbent: { everyMonths: 6, changedOn: '2026-10-01' },
 	alarm: { kind: 'CO', atPpm: 10, everyDays: 30, testedOn: '2026-11-10', passed: true },
 	hose: { supplyBar: 6, boreMm: 13, lengthM: 60, flowLPerMin: 230, leastOutletBar: 4 },
-	...{ outlets: 2, wearers: 2 },
+	outlets: 2,
+	wearers: 2,
 	...part
 });
 const against = (part: Partial<RigFacts>) => {
@@ -60,7 +63,10 @@ describe('an airline rig', () => {
 describe('minutes from a bank', () => {
 	const use = {
 		banks: [{ waterVolumeL: 50, pressureBar: 200 }],
-		...{ leastBar: 10, wearers: 2, lPerMin: 60, escapeMin: 10 }
+		leastBar: 10,
+		wearers: 2,
+		lPerMin: 60,
+		escapeMin: 10
 	};
 
 	it('are its litres above what the regulator needs, less the way out', () => {

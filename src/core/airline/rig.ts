@@ -83,14 +83,19 @@ export function judgeRig(
 		put(atPpm <= CO_ALARM_PPM, {
 			rule: 'rig.alarm.level',
 			text: `The CO alarm sounds at ${atPpm} ppm, ${CO_ALARM_PPM} at most.`,
-			...{ origin: ALARM_RULE, limit: CO_ALARM_PPM, value: atPpm, unit: 'ppm' },
+			origin: ALARM_RULE,
+			limit: CO_ALARM_PPM,
+			value: atPpm,
+			unit: 'ppm',
 			margin: CO_ALARM_PPM - atPpm
 		});
 	}
 	put(facts.wearers <= facts.outlets, {
 		rule: 'rig.outlets',
 		text: `${facts.wearers} on ${facts.outlets} outlets.`,
-		...{ origin: maker('outlets of the rig'), limit: facts.outlets, value: facts.wearers },
+		origin: maker('outlets of the rig'),
+		limit: facts.outlets,
+		value: facts.wearers,
 		margin: facts.outlets - facts.wearers
 	});
 	let outletBar: number | null = null;

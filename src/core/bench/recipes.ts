@@ -80,8 +80,6 @@ export const RECIPES: readonly Recipe[] = [
 	}
 ];
 
-export const RECIPE_KEYS = RECIPES.map((recipe) => recipe.key);
-
 /** The newest version of a recipe, or a given one. Throws RangeError when there is none. */
 export function recipeOf(key: string, version?: number): Recipe {
 	const found = RECIPES.findLast(

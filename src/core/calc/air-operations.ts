@@ -7,7 +7,7 @@ import { setWeight } from '../air/set-weight.ts';
 import { settledPressureBar } from '../air/settle.ts';
 import { turnBack } from '../air/turn-back.ts';
 import { judgeHose } from '../airline/hose.ts';
-import { operation, reason } from './operation.ts';
+import { listOf, MOST, operation, reason } from './operation.ts';
 import { calcReasons } from './reasons.ts';
 
 const number = z.number();
@@ -68,7 +68,7 @@ const cascade = operation({
 	name: 'cascade-fill',
 	description: 'Fills cylinders from banks, the lowest first, by moles at constant temperature.',
 	input: z.strictObject({
-		banks: z.array(vessel),
+		banks: listOf(vessel, MOST.vessels),
 		cylinder: vessel,
 		fills: maybe,
 		temperatureC: maybe
@@ -83,9 +83,10 @@ const weight = operation({
 	name: 'set-weight',
 	description: 'Weight of a set with its cylinders full, against the limit.',
 	input: z.strictObject({
-		partsKg: z.array(number),
-		cylinders: z.array(
-			z.strictObject({ emptyKg: number, waterVolumeL: number, pressureBar: number })
+		partsKg: listOf(number, MOST.parts),
+		cylinders: listOf(
+			z.strictObject({ emptyKg: number, waterVolumeL: number, pressureBar: number }),
+			MOST.vessels
 		)
 	}),
 	output: z.object({ totalKg: number, ...verdict }),
@@ -98,7 +99,11 @@ const weight = operation({
 const turn = operation({
 	name: 'turn-back',
 	description: 'Pressure at which a team turns back, when the way out is as long as the way in.',
-	input: z.strictObject({ startBar: z.array(number), warningBar: maybe, marginBar: maybe }),
+	input: z.strictObject({
+		startBar: listOf(number, MOST.vessels),
+		warningBar: maybe,
+		marginBar: maybe
+	}),
 	output: z.object({ turnAtBar: number, eachBar: z.array(number) }),
 	run: ({ startBar, warningBar, marginBar }) => turnBack(startBar, warningBar, marginBar)
 });

@@ -3,7 +3,7 @@ import { holdTest, whistleTest } from '../bench/breathing-apparatus.ts';
 import { pressureTest } from '../bench/pressure-test.ts';
 import { recipeOf } from '../bench/recipes.ts';
 import { judgeTrace } from '../bench/trace.ts';
-import { operation, reason } from './operation.ts';
+import { listOf, MOST, operation, reason } from './operation.ts';
 import { calcReasons } from './reasons.ts';
 
 const outcome = z.enum(['pass', 'pass, marginal', 'fail', 'repeat']);
@@ -60,13 +60,14 @@ const trace = operation({
 	description: 'Judges a whole trace of a pressure test and gives the steady leak behind it.',
 	input: z.strictObject({
 		recipe,
-		samples: z.array(
+		samples: listOf(
 			z.strictObject({
 				s: z.number(),
 				pa: z.number(),
 				temperatureC: z.number().optional(),
 				barometerPa: z.number().optional()
-			})
+			}),
+			MOST.samples
 		),
 		uncertaintyPa: z.number().nonnegative().optional(),
 		volumeL: z.number().positive().optional()

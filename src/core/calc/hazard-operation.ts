@@ -4,11 +4,11 @@ import { findSubstance } from '../data/substances.ts';
 import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
 import { decideWithChanges } from '../hazards/changes.ts';
 import { InputError } from '../verdict.ts';
-import { amount, operation, reason, ruleSet } from './operation.ts';
+import { amount, listOf, MOST, operation, reason, ruleSet, words } from './operation.ts';
 import { calcReasons } from './reasons.ts';
 
 const described = z.strictObject({
-	name: z.string().min(1),
+	name: words.min(1),
 	form: z.enum(CONTAMINANT_FORMS),
 	molarMassGPerMol: z.number().positive().optional(),
 	boilingPointC: z.number().min(-273.15).optional(),
@@ -17,7 +17,7 @@ const described = z.strictObject({
 });
 
 const contaminant = z.strictObject({
-	substance: z.union([z.string().min(1), described]),
+	substance: z.union([words.min(1), described]),
 	concentration: amount.nullish(),
 	limit: z.strictObject({ value: z.number().positive(), unit: amount.shape.unit }).nullish()
 });
@@ -43,7 +43,7 @@ export const hazardOperation = operation({
 	description: 'Climbs the decision ladder: which kinds of protection the facts permit, and why.',
 	input: z.strictObject({
 		ruleSet,
-		contaminants: z.array(contaminant),
+		contaminants: listOf(contaminant, MOST.contaminants),
 		oxygenPercent: z.number().nullish(),
 		altitudeFt: z.number().min(-1500).max(30_000).optional(),
 		emergency: z.enum(['entry', 'escape']).nullish(),

@@ -17,6 +17,29 @@ export function operation<In extends z.ZodType, Out extends z.ZodType>(
 	return definition as unknown as Operation;
 }
 
+/**
+ * How much one question may hold, so that none keeps everybody else waiting. Far beyond any real task. Site default,
+ * without a published source.
+ */
+export const MOST = {
+	contaminants: 30,
+	rules: 100,
+	samples: 20_000,
+	vessels: 40,
+	parts: 200,
+	months: 1200,
+	days: 36_500,
+	/** Characters of a name. */
+	text: 200
+} as const;
+
+/** A list of so many at most. */
+export const listOf = <T extends z.ZodType>(of: T, most: number) =>
+	z.array(of).max(most, `At most ${most} of these in one question.`);
+
+/** A name or a word. */
+export const words = z.string().max(MOST.text, `At most ${MOST.text} characters.`);
+
 /** A located fault of an input. */
 export interface CalcIssue {
 	path: string;

@@ -7,11 +7,20 @@ import { InputError } from '../verdict.ts';
 import { AIR_OPERATIONS } from './air-operations.ts';
 import { BENCH_OPERATIONS } from './bench-operations.ts';
 import { hazardOperation } from './hazard-operation.ts';
-import { operation, reason, unit, type CalcError, type Operation } from './operation.ts';
+import {
+	listOf,
+	MOST,
+	operation,
+	reason,
+	unit,
+	words,
+	type CalcError,
+	type Operation
+} from './operation.ts';
 import { calcReasons } from './reasons.ts';
 
 const positive = z.number().positive();
-const day = z.string();
+const day = words;
 
 const concentration = operation({
 	name: 'concentration',
@@ -44,7 +53,7 @@ const serviceLifeOperation = operation({
 		'Estimated service life of organic vapour filters (Wheeler-Jonas), with the recommended change time.',
 	input: z
 		.strictObject({
-			substance: z.string().min(1).optional(),
+			substance: words.min(1).optional(),
 			...adsorbate.partial().shape,
 			concentrationPpm: positive,
 			flowLPerMin: positive,
@@ -113,8 +122,8 @@ function pick(v: Partial<z.output<typeof adsorbate>>): Partial<z.output<typeof a
 }
 
 const interval = z.union([
-	z.strictObject({ months: positive.int() }),
-	z.strictObject({ days: positive.int() }),
+	z.strictObject({ months: positive.int().max(MOST.months) }),
+	z.strictObject({ days: positive.int().max(MOST.days) }),
 	z.strictObject({ uses: positive.int() }),
 	z.strictObject({ hours: positive })
 ]);
@@ -123,9 +132,13 @@ const due = operation({
 	name: 'due',
 	description: 'When something falls due under several rules at once, and whether it may be used.',
 	input: z.strictObject({
-		rules: z
-			.array(z.strictObject({ every: interval, window: z.number().nonnegative().optional() }))
-			.min(1),
+		rules: listOf(
+			z.strictObject({
+				every: interval,
+				window: z.number().nonnegative().max(MOST.days).optional()
+			}),
+			MOST.rules
+		).min(1),
 		last: day,
 		usesSince: z.number().nonnegative().optional(),
 		hoursSince: z.number().nonnegative().optional(),

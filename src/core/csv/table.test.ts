@@ -119,6 +119,31 @@ describe('a table', () => {
 		expect(writeTable([evil], SUBSTANCE_COLUMNS)).toContain("'=HYPERLINK");
 	});
 
+	it.each([
+		['=1+1'],
+		['+1+cmd'],
+		['-1+cmd'],
+		['-5 °C'],
+		['@SUM(A1)'],
+		['  =1+1'],
+		['\t=1+1'],
+		['\r\n=1+1'],
+		['"=1+1'],
+		["'=1+1"],
+		['\u200B=1+1'],
+		['＝1+1'],
+		['＠SUM(A1)'],
+		['|cmd']
+	])('writes a cell that begins like %j as text', (note) => {
+		const text = writeTable([{ ...emptyDraft(), name: 'N', note }], SUBSTANCE_COLUMNS);
+		expect(text).toContain(`'${note.replaceAll('"', '""')}`);
+	});
+
+	it.each([['-5'], ['+2.5'], ['-1e3'], ['-0,4']])('leaves the number %s a number', (note) => {
+		const text = writeTable([{ ...emptyDraft(), name: 'N', note }], SUBSTANCE_COLUMNS);
+		expect(text).not.toContain("'");
+	});
+
 	it('never throws anything but a located fault, whatever it is given', () => {
 		fc.assert(
 			fc.property(fc.string({ maxLength: 400 }), (text) => {

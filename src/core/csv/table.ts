@@ -179,8 +179,12 @@ export function writeTable<T>(records: readonly T[], columns: readonly Column<T>
 	return `${Papa.unparse({ fields: columns.map((column) => column.name), data: rows })}\r\n`;
 }
 
+/** How a formula begins, also behind blanks, quotes and control characters, and in letters of full width. */
+const BEGINS_FORMULA = /^[\s"'\p{Cc}\p{Cf}]*[=+\-@|%\uFF1D\uFF0B\uFF0D\uFF20]|^[\t\r\n]/u;
+const PLAIN_NUMBER = /^[+-]?\d+(?:[.,]\d+)?(?:[eE][+-]?\d+)?$/;
+
 /** Text that a spreadsheet would take for a formula is kept as text. Numbers stay numbers. */
 function guarded(value: string | number | undefined): string | number {
 	if (typeof value !== 'string') return value ?? '';
-	return /^[=+@\t\r]|^-\D/.test(value) ? `'${value}` : value;
+	return BEGINS_FORMULA.test(value) && !PLAIN_NUMBER.test(value) ? `'${value}` : value;
 }

@@ -35,38 +35,6 @@ export const BLOCKING = {
 } as const;
 export type Inlet = keyof typeof BLOCKING;
 
-/** Inlets that a family can have, the usual one first; a family that is not here takes no seal check. */
-export const INLETS: Readonly<Record<string, readonly Inlet[]>> = {
-	'half-mask': ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
-	'full-face': ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
-	'canister-mask': ['hose'],
-	'ba-set': ['port']
-};
-
-/** How a family is put on, in order. Common practice; a model may say otherwise. */
-export const STRAPS: Readonly<Record<string, readonly string[]>> = {
-	'half-mask': [
-		'Cradle over the crown, mask on nose and chin.',
-		'Lower strap behind the neck, hooked.',
-		'Pull both ends evenly, upper pair last, not hard.'
-	],
-	'full-face': [
-		'Straps at full length, hair out of the way.',
-		'Chin in first, then the harness over the head.',
-		'Lower pair, then temple pair, then the brow; each pair evenly and straight back.'
-	],
-	'canister-mask': [
-		'Canister on the belt or chest first.',
-		'Chin in first, then the harness over the head.',
-		'Lower pair, temple pair, brow; hose not twisted.'
-	],
-	'ba-set': [
-		'Set on and closed, chest strap last.',
-		'Chin in first, harness over the head.',
-		'Neck pair, temple pair, brow; then the demand valve.'
-	]
-};
-
 /** How long an under-pressure is held, s. Common practice; several makers print ten. */
 export const SEAL_HOLD_S = 10;
 export const SEAL_CHECK_ORIGIN = commonPractice();
@@ -79,16 +47,4 @@ export interface DonningCard {
 	inlet: Inlet | null;
 	/** How long the under-pressure is held, s. */
 	holdSeconds: number | null;
-}
-
-/** The card of a model; where its maker says nothing, the usual of its family. There is no order for all. */
-export function donningCard(family: string, own: DonningCard | null) {
-	const inlets = INLETS[family] ?? [];
-	const first = own?.inlet;
-	return {
-		ofModel: Boolean(own?.straps.length),
-		straps: own?.straps.length ? own.straps : (STRAPS[family] ?? []),
-		inlets: first ? [first, ...inlets.filter((inlet) => inlet !== first)] : inlets,
-		holdSeconds: own?.holdSeconds ?? SEAL_HOLD_S
-	};
 }

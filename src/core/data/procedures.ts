@@ -141,13 +141,6 @@ export const PROCEDURES: readonly Procedure[] = [HALF_MASK_PRE_USE, ...MORE_PROC
 export const PLAUSIBLE_STEP_S = 2;
 export const PLAUSIBLE_STEP_ORIGIN = commonPractice();
 
-/** A procedure version. Throws RangeError when there is none. */
-export function procedureVersion(key: string, version: number): Procedure {
-	const procedure = PROCEDURES.find((p) => p.key === key && p.version === version);
-	if (!procedure) throw new RangeError(`No version ${version} of procedure "${key}".`);
-	return procedure;
-}
-
 /** The newest version of every procedure of a family, the usual one first. */
 export function proceduresOf(family: string, all: readonly Procedure[] = PROCEDURES): Procedure[] {
 	const keys = [...new Set(all.filter((p) => p.family === family).map((p) => p.key))];

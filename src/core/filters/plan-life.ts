@@ -1,3 +1,4 @@
+import { PROTECTION_KINDS } from '../data/protection-factors.ts';
 import { rulesFor } from '../data/substance-rules.ts';
 import type { Contaminant, HazardFacts } from '../hazards/facts.ts';
 import { enTypeOf } from '../hazards/filter-needed.ts';
@@ -235,3 +236,10 @@ const makerPart = (c: Contaminant): LifePart => ({
 		}
 	]
 });
+
+/** How many filters are worn at once under a decision: the most of the kinds that it permits. */
+export const filtersWorn = ({ permitted }: { permitted: readonly { kind: string }[] }): number =>
+	Math.max(
+		1,
+		...permitted.map(({ kind }) => PROTECTION_KINDS.find((k) => k.key === kind)?.filters ?? 1)
+	);

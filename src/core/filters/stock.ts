@@ -1,4 +1,5 @@
 import { PARTICLE_CLASSES } from '../data/protection-factors.ts';
+import { readable } from '../plan/calendar.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
 import {
@@ -65,7 +66,8 @@ export function judgeStock(
 		refuse('stock.recalled', `Its lot was recalled: ${filter.recallReason ?? ''}.`);
 	if (need.mount !== null && filter.mount !== need.mount)
 		refuse('stock.mount', `Its ${filter.mount} mount does not fit this mask (${need.mount}).`);
-	if (filter.useBy < asOf) refuse('stock.use-by', `Past its use-by date of ${filter.useBy}.`);
+	if (filter.useBy < asOf)
+		refuse('stock.use-by', `Past its use-by date of ${readable(filter.useBy)}.`);
 	if (filter.sealedQuantity < need.filters)
 		refuse(
 			'stock.quantity',

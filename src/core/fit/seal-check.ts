@@ -1,4 +1,5 @@
-import { BLOCKING, INLETS, SEAL_CHECK_ORIGIN, type Inlet } from '../data/blocking.ts';
+import { BLOCKING, SEAL_CHECK_ORIGIN, type Inlet } from '../data/blocking.ts';
+import { recordOf } from '../data/family-records.ts';
 import { InputError, type Verdict } from '../verdict.ts';
 
 /** What the wearer felt with the inlet blocked and a gentle breath in. */
@@ -28,7 +29,7 @@ export function judgeSealCheck(
 	family: string,
 	attempts: readonly SealAttempt[]
 ): Verdict<SealOutcome> & { leaks: number } {
-	const inlets = INLETS[family] ?? [];
+	const { inlets } = recordOf(family);
 	for (const [i, attempt] of attempts.entries())
 		if (!inlets.includes(attempt.inlet))
 			throw new InputError(`attempts.${i}.inlet`, 'This equipment has no such inlet.');

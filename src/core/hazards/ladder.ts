@@ -1,7 +1,7 @@
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { requiredFactor } from '../protection/factor.ts';
 import { readableNumber } from '../units/number.ts';
-import { commonPractice, published, type Reason } from '../verdict.ts';
+import { commonPractice, type Reason } from '../verdict.ts';
 import {
 	OUTCOME_RANK,
 	type HazardDecision,
@@ -10,9 +10,10 @@ import {
 	type RungKey
 } from './decision.ts';
 import type { Contaminant, HazardFacts } from './facts.ts';
-import { mixtureRatio, type MixtureRatio } from './mixture.ts';
+import { mixtureRatio } from './mixture.ts';
 import { resolveContaminant } from './resolve.ts';
 import { chooseKinds, type KindChoice } from './kinds.ts';
+import { factorRung } from './factor-rung.ts';
 import * as rungs from './rungs.ts';
 import type { Finding } from './rungs.ts';
 
@@ -33,9 +34,6 @@ const TITLES: Record<RungKey, string> = {
 /** Published: EN 689:2018, 5.5.3, least number for the statistical test; from memory. */
 const MANY_MEASUREMENTS = 6;
 
-const factorOrigin = published('29 CFR 1910.134(d)(3)(i); EN 529');
-const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, additive formula');
-
 /**
  * Climbs the decision ladder from what is in the air to what may be worn.
  *
@@ -52,7 +50,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	const skin = rungs.skin(contaminants);
 	const known = rungs.known(contaminants);
 	const oxygen = rungs.oxygen(facts);
-	const dangers = [oxygen, rungs.immediateDanger(contaminants, facts), fire(facts)] as const;
+	const dangers = [oxygen, rungs.immediateDanger(contaminants, facts), rungs.fire(facts)] as const;
 	const leaving = facts.emergency === 'escape';
 	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
 	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);
@@ -61,7 +59,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	climb.take('oxygen', soften(oxygen), { floorOnly: 'supplied air' });
 	climb.take('immediate-danger', soften(dangers[1]));
 	climb.take('fire', soften(dangers[2]));
-	climb.take('escape', escape(facts, ![known, ...dangers].some((found) => found.outcome)));
+	climb.take('escape', rungs.escape(facts, ![known, ...dangers].some((found) => found.outcome)));
 	climb.take('skin', skin);
 	climb.take('substance-rule', rungs.substanceRule(contaminants, facts));
 	climb.take('filter-exists', rungs.filterExists(contaminants, facts));
@@ -75,7 +73,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	const strong = strengthen(outcome, contaminants, facts, ratio, required);
 	const { choice } = strong;
 	outcome = strong.outcome;
-	climb.take('factor', factor(mixture, required, contaminants, outcome), {
+	climb.take('factor', factorRung(mixture, required, contaminants, outcome, facts.ruleSet), {
 		decides: !climb.outcome
 	});
 	climb.note('fit', fit(facts, choice));
@@ -140,36 +138,6 @@ const rung = (key: RungKey, answer: Rung['answer'], text: string, reasons: Reaso
 	reasons
 });
 
-function fire(facts: HazardFacts): Finding {
-	if (!facts.fire && facts.emergency !== 'entry') return { text: 'neither', reasons: [] };
-	const text = facts.fire
-		? 'Fire: breathing apparatus only.'
-		: 'Entry for rescue: the air is treated as immediately dangerous.';
-	return {
-		outcome: 'self-contained',
-		text,
-		reasons: [
-			{
-				rule: facts.fire ? 'hazard.fire' : 'hazard.rescue',
-				text,
-				origin: published('29 CFR 1910.134(d)(2) and (g)(4)')
-			}
-		]
-	};
-}
-
-function escape(facts: HazardFacts, filterable: boolean): Finding {
-	if (facts.emergency !== 'escape') return { text: 'entered to work', reasons: [] };
-	const text = filterable
-		? 'For leaving only: an escape set suited to these contaminants and to the way out.'
-		: 'For leaving only: an escape set with its own air.';
-	return {
-		outcome: 'escape set',
-		text,
-		reasons: [{ rule: 'hazard.escape', text, origin: published('29 CFR 1910.134(d)(2)(ii)') }]
-	};
-}
-
 const SOURCE_OF: Partial<Record<HazardOutcome, string>> = {
 	filter: 'filter',
 	'supplied air': 'airline',
@@ -205,70 +173,6 @@ function strengthen(
 			requiredFactor: required
 		})
 	};
-}
-
-function factor(
-	mixture: MixtureRatio | null,
-	required: number | null,
-	contaminants: readonly Contaminant[],
-	outcome: HazardOutcome
-): Finding {
-	if (!mixture) return { text: 'no ratio to a limit', reasons: [] };
-	const { ratio } = mixture;
-	const inputs = contaminants.flatMap((c) => ratioInputs(c, mixture));
-	const worst = [...contaminants].sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
-	const against = mixture.by === 'short term' ? 'short-term limit' : 'limit';
-	const together = mixture.members.length > 1;
-	const reasons: Reason[] = [
-		{
-			rule: 'hazard.ratio',
-			text: together
-				? `Together the contaminants reach ${short(ratio)} times their ${against}s${mixture.organ ? ` on the ${mixture.organ}` : ''}; ${worst?.name ?? ''} counts most.`
-				: `${mixture.members[0] ?? ''} reaches ${short(ratio)} times its ${against}.`,
-			origin: together ? additiveOrigin : factorOrigin,
-			inputs,
-			value: ratio,
-			unit: '×'
-		},
-		{
-			rule: 'hazard.factor',
-			text:
-				required === null
-					? 'No assigned factor of the rule set reaches that.'
-					: `The next assigned factor is ${required}.`,
-			origin: factorOrigin,
-			...(required === null ? {} : { limit: required, margin: required - ratio }),
-			value: ratio,
-			unit: '×'
-		}
-	];
-	return {
-		outcome,
-		text:
-			required === null
-				? `${short(ratio)} × the ${against}`
-				: `${short(ratio)} × the ${against} → ${required}`,
-		reasons
-	};
-}
-
-/** What each contaminant brings to the sum: its mean, and its peak where that is what counts. */
-function ratioInputs(c: Contaminant, mixture: MixtureRatio) {
-	const value = mixture.by === 'short term' ? c.shortRatio : (c.meanRatio ?? c.ratio);
-	const list = [
-		{
-			name: `${c.name} over its ${mixture.by === 'short term' ? 'short-term ' : ''}limit`,
-			value: Number((value ?? 0).toPrecision(4)),
-			unit: '×'
-		}
-	];
-	if (c.summary)
-		list.push({
-			name: `${c.name}, upper 95 % limit of ${c.summary.n} measurements`,
-			value: Number(c.summary.upperLimit95.toPrecision(4)),
-			unit: c.concentration?.unit ?? ''
-		});
-	return list;
 }
 
 function fit(facts: HazardFacts, choice: KindChoice): string {

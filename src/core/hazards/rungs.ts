@@ -220,6 +220,38 @@ export function immediateDanger(
 	};
 }
 
+/** Rung 4: is it a fire, or an entry for rescue? */
+export function fire(facts: HazardFacts): Finding {
+	if (!facts.fire && facts.emergency !== 'entry') return { text: 'neither', reasons: [] };
+	const text = facts.fire
+		? 'Fire: breathing apparatus only.'
+		: 'Entry for rescue: the air is treated as immediately dangerous.';
+	return {
+		outcome: 'self-contained',
+		text,
+		reasons: [
+			{
+				rule: facts.fire ? 'hazard.fire' : 'hazard.rescue',
+				text,
+				origin: published('29 CFR 1910.134(d)(2) and (g)(4)')
+			}
+		]
+	};
+}
+
+/** Rung 5: is it worn only to leave? `filterable` says whether no earlier rung calls for own air. */
+export function escape(facts: HazardFacts, filterable: boolean): Finding {
+	if (facts.emergency !== 'escape') return { text: 'entered to work', reasons: [] };
+	const text = filterable
+		? 'For leaving only: an escape set suited to these contaminants and to the way out.'
+		: 'For leaving only: an escape set with its own air.';
+	return {
+		outcome: 'escape set',
+		text,
+		reasons: [{ rule: 'hazard.escape', text, origin: published('29 CFR 1910.134(d)(2)(ii)') }]
+	};
+}
+
 /** Rung 6: does the vapour itself harm the skin, or enter through it? */
 export function skin(contaminants: readonly Contaminant[]): Finding & {
 	suit: 'none' | 'skin protection' | 'gas-tight';

@@ -1,5 +1,5 @@
 import type { Severity } from '../data/reject-codes.ts';
-import type { DueWhat } from '../readiness/item-state.ts';
+import type { DueWhat } from '../readiness/findings.ts';
 import type { Day } from './calendar.ts';
 
 /** What one line of the shift sheet is about. */

@@ -3,13 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { byConsequence, type AgendaEntry } from '../plan/agenda.ts';
 import { plusDays } from '../plan/calendar.ts';
 import { commonPractice } from '../verdict.ts';
-import {
-	judgeItem,
-	stateCache,
-	stateOn,
-	type CylinderKnown,
-	type ItemFacts
-} from './item-state.ts';
+import type { CylinderKnown, ItemFacts } from './facts.ts';
+import { stateOn } from './findings.ts';
+import { judgeItem, stateCache } from './item-state.ts';
 
 const facts = (part: Partial<ItemFacts> = {}): ItemFacts => ({
 	retiredOn: null,
@@ -54,8 +50,14 @@ describe('the state of an item', () => {
 	// Published: five years between tests, EN ISO 18119 and 11623; from memory.
 	it('a cylinder falls due with its test or its life, and is held for what is in it', () => {
 		const cylinder = (part: Partial<CylinderKnown> = {}): CylinderKnown => ({
-			...{ material: 'composite', manufacturedOn: '2016-01-10', lifeEndsOn: null, testYears: null },
-			...{ lastTestOn: '2022-01-10', testFailed: false, pressureBar: 290, airFailed: null },
+			material: 'composite',
+			manufacturedOn: '2016-01-10',
+			lifeEndsOn: null,
+			testYears: null,
+			lastTestOn: '2022-01-10',
+			testFailed: false,
+			pressureBar: 290,
+			airFailed: null,
 			filledOn: '2026-10-01',
 			...part
 		});
@@ -63,14 +65,16 @@ describe('the state of an item', () => {
 		const tested = { cylinder: cylinder({ lastTestOn: '2021-11-30' }) };
 		expect(state(tested, '2026-11-24')).toBe('due');
 		expect(stateCache(facts(tested), 'uk')).toMatchObject({
-			...{ dueOn: '2026-11-30', dueWhat: 'cylinder test' }
+			dueOn: '2026-11-30',
+			dueWhat: 'cylinder test'
 		});
 		expect(state(tested, '2026-12-01')).toBe('overdue');
 		expect(state({ cylinder: cylinder({ lifeEndsOn: '2026-11-23' }) })).toBe('overdue');
 		const stale = { cylinder: cylinder({ filledOn: '2025-11-20' }) };
 		expect(state(stale)).toBe('overdue');
 		expect(stateCache(facts(stale), 'uk')).toMatchObject({
-			...{ dueOn: '2026-11-20', dueWhat: 'fresh air' }
+			dueOn: '2026-11-20',
+			dueWhat: 'fresh air'
 		});
 		for (const against of [
 			{ testFailed: true },

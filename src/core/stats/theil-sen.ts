@@ -1,3 +1,5 @@
+import { median as middle } from 'simple-statistics';
+
 /** A robust straight line: median of all slopes, median of the intercepts. */
 export interface TheilSen {
 	slope: number;
@@ -38,10 +40,5 @@ export function hasDirection(values: readonly number[]): boolean {
 export const MAD_TO_SD = 1.4826;
 
 /** Middle of a list; the mean of the two middle ones where it is even. NaN for none. */
-export function median(values: readonly number[]): number {
-	const sorted = [...values].sort((a, b) => a - b);
-	const half = sorted.length >> 1;
-	return sorted.length % 2
-		? (sorted[half] ?? NaN)
-		: ((sorted[half - 1] ?? NaN) + (sorted[half] ?? NaN)) / 2;
-}
+export const median = (values: readonly number[]): number =>
+	values.length ? middle([...values]) : NaN;

@@ -1,5 +1,5 @@
 import type { PlanState } from '$core/hazards/plan-status';
-import type { ItemState } from '$core/readiness/item-state';
+import type { ItemState } from '$core/readiness/findings';
 
 /** The mark that stands for a plan's standing. */
 export const PLAN_MARKS: Record<PlanState, ItemState> = {

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { cylindersOfSet } from '$lib/server/cylinders';
-import { consumptions } from '$lib/server/entries';
-import { tidyTag } from '$lib/server/items';
-import { contextOf, page, parse } from '$lib/server/request';
+import { cylindersOfSet } from '$lib/server/air/cylinder-lists';
+import { consumptions } from '$lib/server/air/uses';
+import { tidyTag } from '$lib/server/register/items';
+import { contextOf, page, parse } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 const query = z.object({ set: z.string().trim().max(40).catch('') });

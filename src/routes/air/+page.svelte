@@ -82,7 +82,7 @@
 			return { row, startBar, warningBar: common.warningBar, minutes, content, falls, weight };
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			return { row, fault: `${FIELDS[error.path] ?? error.path}: ${error.message}` };
+			return { row, refusal: `${FIELDS[error.path] ?? error.path}: ${error.message}` };
 		}
 	}
 	const worked = $derived(rows.map(work));
@@ -132,7 +132,7 @@
 						<NumberField label="Water, L" bind:value={row.litres} width="w-24" />
 						<PressureField label="Start, bar" bind:value={row.bar} width="w-24" />
 						<NumberField label="Empty, kg each" bind:value={row.kg} width="w-24" />
-						{#if !one.fault && one.minutes}
+						{#if !one.refusal && one.minutes}
 							<div class="ml-auto pb-2 text-right">
 								<div class="font-mono text-[1.5rem] leading-tight font-semibold">
 									{whole(one.minutes.minutesToWarning)} + {whole(one.minutes.minutesReserve)} min
@@ -150,7 +150,9 @@
 								><X size={18} aria-hidden="true" /></button
 							>{/if}
 					</div>
-					{#if one.fault}<p class="mt-2 font-semibold text-held" role="alert">{one.fault}</p>{/if}
+					{#if one.refusal}<p class="mt-2 font-semibold text-held" role="alert">
+							{one.refusal}
+						</p>{/if}
 				</li>
 			{/each}
 		</ul>
@@ -165,7 +167,7 @@
 				chosen = next++;
 			}}>Another cylinder</button
 		>
-		{#if shown && !shown.fault && shown.falls}
+		{#if shown && !shown.refusal && shown.falls}
 			{@const end = shown.falls.at(-1)?.x ?? 0}
 			<h2 class="mt-7">Pressure against time, {shown.row.count} × {shown.row.litres} L</h2>
 			<Chart
@@ -245,7 +247,7 @@
 			</div>
 			<NumberField label="Frame, mask, valve, kg" bind:value={restKg} width="w-28" />
 		</fieldset>
-		{#if shown && !shown.fault && shown.minutes}
+		{#if shown && !shown.refusal && shown.minutes}
 			<section
 				class="grid gap-4 rounded border-2 border-ink bg-sheet p-4"
 				aria-label="Duration card"

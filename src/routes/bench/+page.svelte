@@ -1,20 +1,21 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { page } from '$app/state';
-	import { format } from 'date-fns';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { BENCH_MARKS } from '$lib/ui/outcome';
 
 	import SimulatedSet from './SimulatedSet.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
 	let tag = $state(page.url.searchParams.get('tag') ?? '');
 	let recipe = $state('');
 	let id = $state(crypto.randomUUID());
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	const at = (path: string) => refusedAt(refusal, path);
 	const family = $derived(
 		data.items.find((i) => i.tag === tag.trim().toUpperCase())?.family ?? null
 	);
@@ -48,10 +49,10 @@
 				>{:else if data.ba.live}<span>free; read from within an inspection of a set</span>{/if}
 		</li>{/if}
 </ul>
-{#if fault && !['tag', 'recipe', 'volumeL', 'file', 'bench'].includes(fault.path ?? '')}<div
+{#if refusal && !['tag', 'recipe', 'volumeL', 'file', 'bench'].includes(refusal.path ?? '')}<div
 		class="mt-3"
 	>
-		<Notice kind="fault"><p>{fault.message}</p></Notice>
+		<Notice kind="refusal"><p>{refusal.message}</p></Notice>
 	</div>{/if}
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
 	<section aria-labelledby="tests">
@@ -71,7 +72,7 @@
 						<b>{test.outcome ?? 'running'}</b>
 						<span class="col-start-3 md:col-start-auto"
 							>{nameOf(test.recipe)}<span class="text-soft block"
-								>{test.by}, {format(test.startedAt, 'd MMM yyyy HH:mm')}</span
+								>{test.by}, {siteMoment(test.startedAt)}</span
 							></span
 						>
 						<span class="col-start-3 font-mono md:col-start-auto md:text-right"
@@ -97,7 +98,7 @@
 						}}
 				>
 					<input type="hidden" name="id" value={id} />
-					<Field id="tag" label="Item" fault={at('tag')} hint="Scan its tag.">
+					<Field id="tag" label="Item" refusal={at('tag')} hint="Scan its tag.">
 						{#snippet children(field)}<input
 								{...field}
 								name="tag"
@@ -110,7 +111,7 @@
 									></option>{/each}</datalist
 							>{/snippet}
 					</Field>
-					<Field id="recipe" label="Recipe" fault={at('recipe')}>
+					<Field id="recipe" label="Recipe" refusal={at('recipe')}>
 						{#snippet children(field)}<select
 								{...field}
 								name="recipe"
@@ -124,7 +125,7 @@
 					<Field
 						id="volumeL"
 						label="Volume, litres"
-						fault={at('volumeL')}
+						refusal={at('volumeL')}
 						hint="For the leak in mL/min; may stay empty."
 					>
 						{#snippet children(field)}<input
@@ -135,7 +136,7 @@
 							/>{/snippet}
 					</Field>
 					{#if data.instruments.length > 1}
-						<Field id="bench" label="Bench" fault={at('bench')}>
+						<Field id="bench" label="Bench" refusal={at('bench')}>
 							{#snippet children(field)}<select {...field} name="bench" class="w-full"
 									><option value="">the first that is free</option
 									>{#each data.instruments as i (i.bench)}<option value={i.bench}
@@ -198,7 +199,7 @@
 					<Field
 						id="file"
 						label="Or a trace as CSV"
-						fault={at('file')}
+						refusal={at('file')}
 						hint="Columns s, Pa, temperature C, barometer Pa."
 					>
 						{#snippet children(field)}<input
@@ -212,7 +213,7 @@
 					<button class="button" formaction="?/import">Judge the file</button>
 				</form>
 			</section>
-			{#if data.simulated && data.ba?.live}<SimulatedSet faults={data.setFaults} {fault} />{/if}
+			{#if data.simulated && data.ba?.live}<SimulatedSet faults={data.setFaults} {refusal} />{/if}
 		</div>
 	{/if}
 </div>

@@ -1,12 +1,12 @@
 <script lang="ts">
 	/** How the set on the simulated BA bench is, and how it misbehaves. */
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 
 	interface Props {
 		faults: readonly string[];
-		fault: { message: string; path: string | undefined } | null;
+		refusal: { message: string; path: string | undefined } | null;
 	}
-	let { faults, fault }: Props = $props();
+	let { faults, refusal }: Props = $props();
 	const FIGURES = [
 		['fillBar', 'Filled to, bar', '296'],
 		['leakBarPerMin', 'Leak, bar/min', '0.8'],
@@ -14,7 +14,7 @@
 		['bleedBarPerS', 'Let down, bar/s', '8']
 	] as const;
 	let told = $state(false);
-	const mine = $derived(FIGURES.some(([name]) => name === fault?.path));
+	const mine = $derived(FIGURES.some(([name]) => name === refusal?.path));
 </script>
 
 <details class="rounded border-[1.5px] border-rule p-4">
@@ -47,7 +47,7 @@
 			></label
 		>
 		<button class="button col-span-2">Tell the bench</button>
-		{#if mine}<p class="col-span-2 font-semibold text-held" role="alert">{fault?.message}</p>
+		{#if mine}<p class="col-span-2 font-semibold text-held" role="alert">{refusal?.message}</p>
 		{:else if told}<p class="text-soft col-span-2" role="status">
 				Told. It is so from the next reading on.
 			</p>{/if}

@@ -1,5 +1,5 @@
-import { faultsByStation, openDefects } from '$lib/server/faults';
-import { contextOf, page } from '$lib/server/request';
+import { faultsByStation, openDefects } from '$lib/server/faults/faults';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

@@ -1,11 +1,13 @@
 <script lang="ts">
-	import { format } from 'date-fns';
-	import { airwayOf, FAMILIES, stationOf } from '$core/data/families';
+	import { FAMILIES, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { siteDay } from '$lib/ui/time/moments';
 
 	let { data } = $props();
+	/** Drawn while nothing has failed yet: the first family of the register. */
+	const NONE = { ...FAMILIES[0], n: 0 } as (typeof FAMILIES)[number] & { n: number };
 	/** Families with faults in the order of the register, each with its count. */
 	const families = $derived(
 		FAMILIES.map((family) => ({
@@ -17,10 +19,7 @@
 	);
 	const airway = $derived(
 		families.find((family) => family.family === data.family) ??
-			families.reduce((most, family) => (family.n > most.n ? family : most), {
-				...airwayOf('half-mask'),
-				n: 0
-			})
+			families.reduce((most, family) => (family.n > most.n ? family : most), NONE)
 	);
 	const here = $derived(data.byStation.filter((row) => row.family === airway.family));
 	const marks = $derived(
@@ -89,7 +88,7 @@
 					>
 					<span class="text-soft hidden md:block">{row.place}</span>
 					<span class="text-soft hidden font-mono text-[0.9rem] md:block"
-						>{format(row.reportedAt, 'd MMM yyyy')}</span
+						>{siteDay(row.reportedAt)}</span
 					>
 				</a>
 			</li>

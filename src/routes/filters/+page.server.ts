@@ -1,22 +1,21 @@
 import { z } from 'zod';
 import { DISCARD_REASONS } from '$core/filters/ledger';
-import { may } from '$lib/server/context';
-import { listLots, openPair, stockForPlan } from '$lib/server/filters';
-import { listPlans } from '$lib/server/hazards';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import type { Actions, PageServerLoad } from './$types';
+import { listLots, openPair, stockForPlan } from '$lib/server/filters/opening';
+import { listPlans } from '$lib/server/hazards/plans';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const planId = z.uuid().nullable().catch(null);
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const { site } = event.locals;
 		const chosen = planId.parse(event.url.searchParams.get('plan'));
 		const [plans, stock, lots] = await Promise.all([
-			listPlans(context, site),
-			chosen ? stockForPlan(context, site, chosen) : null,
+			listPlans(context),
+			chosen ? stockForPlan(context, chosen) : null,
 			chosen ? [] : listLots(context.db)
 		]);
 		return {
@@ -30,33 +29,31 @@ export const load: PageServerLoad = (event) =>
 			stock,
 			lots,
 			chosen,
-			asOf: dayAt(context.now(), site.timeZone),
+			asOf: todayOf(context),
 			mayOpen: may(context.actor.role, 'open filters')
 		};
 	});
 
 export const actions: Actions = {
-	open: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({
-					id: clientId,
-					lotId: z.uuid('Choose the filters first.'),
-					planId: clientId,
-					itemTag: z.string().trim().min(1, 'Scan or type the tag of the mask.').max(20),
-					initials: z
-						.string()
-						.trim()
-						.regex(/^\p{L}{1,4}$/u, 'Initials are one to four letters.'),
-					discardReason: z.enum(['', ...DISCARD_REASONS]).default('')
-				}),
-				await formBody(event.request)
-			);
+	open: formAction(
+		z.object({
+			id: clientId,
+			lotId: z.uuid('Choose the filters first.'),
+			planId: clientId,
+			itemTag: z.string().trim().min(1, 'Scan or type the tag of the mask.').max(20),
+			initials: z
+				.string()
+				.trim()
+				.regex(/^\p{L}{1,4}$/u, 'Initials are one to four letters.'),
+			discardReason: z.enum(['', ...DISCARD_REASONS]).default('')
+		}),
+		async (event: RequestEvent, form) => {
 			return {
 				opened: {
-					...(await openPair(contextOf(event), event.locals.site, form)),
+					...(await openPair(contextOf(event), form)),
 					item: form.itemTag.toUpperCase()
 				}
 			};
-		})
+		}
+	)
 };

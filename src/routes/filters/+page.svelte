@@ -1,7 +1,6 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { goto } from '$app/navigation';
-	import { format, parseISO } from 'date-fns';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Field from '$lib/ui/form/Field.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
@@ -10,12 +9,12 @@
 	import { EARLY_REASONS } from '$core/filters/ledger';
 	import { FILTER_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+	import { readable } from '$core/plan/calendar';
 
 	let { data, form } = $props();
 	const scheme = $derived(
 		(data.stock?.page.inForce.ruleSet ?? data.site.ruleSet) === 'us' ? 'us' : 'en'
 	);
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const serving = $derived(
 		data.stock?.judged.filter((row) => row.verdict?.outcome === 'serves') ?? []
 	);
@@ -24,14 +23,14 @@
 	);
 	let lot = $state('');
 	let openId = $state(crypto.randomUUID());
-	const fault = (path: string) =>
-		form && 'fault' in form && form.fault?.path === path ? form.fault.message : null;
+	const refusal = (path: string) =>
+		form && 'refusal' in form && form.refusal?.path === path ? form.refusal.message : null;
 	const general = $derived(
 		form &&
-			'fault' in form &&
-			form.fault &&
-			!['itemTag', 'initials', 'discardReason', 'lotId'].includes(form.fault.path ?? '')
-			? form.fault.message
+			'refusal' in form &&
+			form.refusal &&
+			!['itemTag', 'initials', 'discardReason', 'lotId'].includes(form.refusal.path ?? '')
+			? form.refusal.message
 			: null
 	);
 	const wear = (minutes: number | null) => (minutes === null ? 'by resistance' : clock(minutes));
@@ -65,9 +64,9 @@
 		<Notice kind="good"
 			><p>
 				Write on both filters: <b class="tag text-[1.1rem]"
-					>{form.opened.tag} · {day(data.asOf)} · initials</b
+					>{form.opened.tag} · {readable(data.asOf)} · initials</b
 				>. On {form.opened.item}: change by
-				<b>{day(form.opened.changeOn)}</b>{#if form.opened.changeAfterMin}, or after <b
+				<b>{readable(form.opened.changeOn)}</b>{#if form.opened.changeAfterMin}, or after <b
 						>{wear(form.opened.changeAfterMin)}</b
 					> of wear{/if}.
 				<a class="linkish" href="/filters/pairs/{form.opened.tag}/label">Print the labels</a> ·
@@ -76,7 +75,7 @@
 		>
 	</div>
 {/if}
-{#if general}<div class="mt-4"><Notice kind="fault"><p>{general}</p></Notice></div>{/if}
+{#if general}<div class="mt-4"><Notice kind="refusal"><p>{general}</p></Notice></div>{/if}
 
 {#if data.stock}
 	{@const plan = data.stock.page.plan}
@@ -123,7 +122,7 @@
 								<span
 									><b>{row.model.name}</b>, lot <span class="font-mono">{row.lot.lot}</span><br
 									/><span class="text-soft"
-										>{row.lot.sealedQuantity} sealed · until {day(row.lot.useBy)} · {row.model
+										>{row.lot.sealedQuantity} sealed · until {readable(row.lot.useBy)} · {row.model
 											.mount} · {row.lot.location}</span
 									></span
 								>
@@ -186,8 +185,8 @@
 						name="planId"
 						value={plan.id}
 					/><input type="hidden" name="lotId" value={lot} />
-					{#if fault('lotId')}<Notice kind="fault"><p>{fault('lotId')}</p></Notice>{/if}
-					<Field id="itemTag" label="On the mask" fault={fault('itemTag')} hint="Scan its tag.">
+					{#if refusal('lotId')}<Notice kind="refusal"><p>{refusal('lotId')}</p></Notice>{/if}
+					<Field id="itemTag" label="On the mask" refusal={refusal('itemTag')} hint="Scan its tag.">
 						{#snippet children(field)}<input
 								{...field}
 								name="itemTag"
@@ -195,7 +194,7 @@
 								class="tag w-full uppercase"
 							/>{/snippet}
 					</Field>
-					<Field id="initials" label="Initials" fault={fault('initials')}>
+					<Field id="initials" label="Initials" refusal={refusal('initials')}>
 						{#snippet children(field)}<input
 								{...field}
 								name="initials"
@@ -207,7 +206,7 @@
 					<Field
 						id="discardReason"
 						label="Why the old pair goes"
-						fault={fault('discardReason')}
+						refusal={refusal('discardReason')}
 						hint="Only where one is on the mask."
 					>
 						{#snippet children(field)}
@@ -247,7 +246,7 @@
 						><b>{model.name}</b>, lot <span class="font-mono">{row.lot}</span><br /><span
 							class={row.useBy < data.asOf ? 'font-semibold text-held' : 'text-soft'}
 							>{row.useBy < data.asOf ? 'past its use-by date,' : 'until'}
-							{day(row.useBy)} · {row.location}</span
+							{readable(row.useBy)} · {row.location}</span
 						></span
 					>
 					<span class="font-mono text-[1.1rem] font-semibold">{row.sealedQuantity}</span>

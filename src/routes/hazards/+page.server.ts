@@ -1,12 +1,12 @@
-import { may } from '$lib/server/context';
-import { listPlans } from '$lib/server/hazards';
-import { contextOf, page } from '$lib/server/request';
+import { listPlans } from '$lib/server/hazards/plans';
+import { may } from '$lib/server/kernel/permissions';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const plans = await listPlans(context, event.locals.site);
+		const plans = await listPlans(context);
 		return {
 			mayPlan: may(context.actor.role, 'plan'),
 			plans: plans.map(({ plan, place, by, decision, status }) => ({

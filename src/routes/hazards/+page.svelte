@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { format } from 'date-fns';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { OUTCOME_WORDS } from '$lib/ui/outcome';
 	import { HAZARD_LINKS, PLAN_MARKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+	import { siteDay } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	let word = $state('');
@@ -62,7 +62,7 @@
 				<span class="col-start-2 md:col-start-auto"
 					><b>{OUTCOME_WORDS[plan.outcome]}</b>{plan.required ? `, factor ${plan.required}` : ''}<br
 					/><span class="text-soft"
-						>{plan.first ?? 'nothing permitted'} · {format(plan.changedAt, 'd MMM yyyy')}</span
+						>{plan.first ?? 'nothing permitted'} · {siteDay(plan.changedAt)}</span
 					></span
 				>
 			</a>

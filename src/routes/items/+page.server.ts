@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { FAMILIES } from '$core/data/families';
-import { may } from '$lib/server/context';
-import { listPlaces } from '$lib/server/hazards';
-import { PAGE_SIZE, register } from '$lib/server/items';
-import { moveItems } from '$lib/server/register';
-import { action, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { listPlaces } from '$lib/server/hazards/plans';
+import { may } from '$lib/server/kernel/permissions';
+import { pagesOf, register } from '$lib/server/register/items';
+import { moveItems } from '$lib/server/register/register';
+import { contextOf, formAction, page, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 import { itemFilter } from './filter';
 
 export const load: PageServerLoad = (event) =>
@@ -14,7 +14,7 @@ export const load: PageServerLoad = (event) =>
 		const { page: number, ...words } = asked;
 		const context = contextOf(event);
 		const [found, places] = await Promise.all([
-			register(context, event.locals.site, filter, number),
+			register(context, filter, number),
 			listPlaces(context.db)
 		]);
 		return {
@@ -24,16 +24,16 @@ export const load: PageServerLoad = (event) =>
 			families: FAMILIES.map((f) => ({ key: f.family, plural: f.plural })),
 			mayKeep: may(context.actor.role, 'keep the register'),
 			number,
-			pages: Math.max(1, Math.ceil(found.total / PAGE_SIZE))
+			pages: pagesOf(found.total)
 		};
 	});
 
 const move = z.object({
+	...requested,
 	tags: z.array(z.string().max(20)).default([]),
 	placeId: z.uuid('Choose where they go.')
 });
 
 export const actions: Actions = {
-	move: (event) =>
-		action(async () => moveItems(contextOf(event), parse(move, await formBody(event.request))))
+	move: formAction(move, (event: RequestEvent, input) => moveItems(contextOf(event), input))
 };

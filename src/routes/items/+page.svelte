@@ -1,13 +1,14 @@
 <script lang="ts">
+	import Pages from '$lib/ui/shell/Pages.svelte';
 	import { goto } from '$app/navigation';
-	import { format, parseISO } from 'date-fns';
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { readable } from '$core/plan/calendar';
 
 	let { data, form: result } = $props();
 	let chosen = $state<string[]>([]);
-	const fault = $derived(result && 'fault' in result ? (result.fault ?? null) : null);
+	const refusal = $derived(result && 'refusal' in result ? (result.refusal ?? null) : null);
 	const all = $derived(data.rows.length > 0 && data.rows.every((row) => chosen.includes(row.tag)));
 	const STATES = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
 	let form: HTMLFormElement | undefined = $state();
@@ -49,7 +50,7 @@
 		{#if data.mayKeep}<a class="button" href="/items/import">CSV in</a>{/if}
 	</span>
 </div>
-{#if fault}<div class="mt-3"><Notice kind="fault"><p>{fault.message}</p></Notice></div>{/if}
+{#if refusal}<div class="mt-3"><Notice kind="refusal"><p>{refusal.message}</p></Notice></div>{/if}
 {#if result && 'moved' in result}<div class="mt-3">
 		<Notice kind="good"><p>{result.moved} moved.</p></Notice>
 	</div>{/if}
@@ -136,14 +137,10 @@
 						<td class="pr-4">{row.size}</td>
 						<td class="pr-4">{row.place}</td>
 						<td class="pr-4 font-mono text-[0.92rem]"
-							>{row.lastInspectionOn
-								? format(parseISO(row.lastInspectionOn), 'd MMM yyyy')
-								: 'never'}</td
+							>{row.lastInspectionOn ? readable(row.lastInspectionOn) : 'never'}</td
 						>
 						<td class="font-mono text-[0.92rem] whitespace-nowrap"
-							>{row.lastInspectionOn || row.dueWhat !== 'inspection'
-								? format(parseISO(row.dueOn), 'd MMM yyyy')
-								: '–'}
+							>{row.lastInspectionOn || row.dueWhat !== 'inspection' ? readable(row.dueOn) : '–'}
 							<span class="text-soft font-sans"
 								>{row.dueWhat === 'inspection' ? '' : row.dueWhat}</span
 							></td
@@ -153,13 +150,7 @@
 			</tbody>
 		</table>
 	</div>
-	{#if data.pages > 1}
-		<nav class="mt-4 flex items-center gap-3" aria-label="Pages">
-			{#if data.number > 1}<a class="button" href={at(data.number - 1)}>Back</a>{/if}
-			<span>Page {data.number} of {data.pages}</span>
-			{#if data.number < data.pages}<a class="button" href={at(data.number + 1)}>Next</a>{/if}
-		</nav>
-	{/if}
+	<Pages number={data.number} pages={data.pages} {at} />
 {/if}
 {#if chosen.length}
 	<form

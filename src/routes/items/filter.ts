@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { ITEM_STATES } from '$lib/server/items';
+import { ITEM_STATES } from '$lib/server/register/items';
+import { pageNumber } from '$lib/server/web/form-fields';
 
 const query = z.object({
 	q: z.string().trim().max(60).catch(''),
@@ -9,7 +10,7 @@ const query = z.object({
 		.catch(''),
 	family: z.string().max(40).catch(''),
 	place: z.uuid().or(z.literal('')).catch(''),
-	page: z.coerce.number().int().min(1).max(100_000).catch(1)
+	page: pageNumber
 });
 
 /** What the address of the register asks for. */

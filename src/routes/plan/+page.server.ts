@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { plan } from '$lib/server/agenda';
-import { contextOf, page } from '$lib/server/request';
+import { plan } from '$lib/server/today/shift-sheet';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 const horizon = z.coerce.number().int().min(1).max(90).catch(30);
@@ -8,5 +8,5 @@ const horizon = z.coerce.number().int().min(1).max(90).catch(30);
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const days = horizon.parse(event.url.searchParams.get('days') ?? undefined);
-		return { ...(await plan(contextOf(event), event.locals.site, days)), horizon: days };
+		return { ...(await plan(contextOf(event), days)), horizon: days };
 	});

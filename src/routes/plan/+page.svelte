@@ -2,10 +2,11 @@
 	import { format, parseISO } from 'date-fns';
 	import { DUE_WORDS } from '$core/plan/agenda';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { readable } from '$core/plan/calendar';
 
 	let { data } = $props();
 	const HORIZONS = [7, 30, 90];
-	const count = $derived(data.days.reduce((sum, day) => sum + day.items.length, 0));
+	const count = $derived(data.days.reduce((sum, day) => sum + day.dues.length, 0));
 </script>
 
 <svelte:head><title>Plan · Grevan</title></svelte:head>
@@ -13,7 +14,7 @@
 	<h1>Plan</h1>
 	<p class="text-soft">
 		{data.cut ? `The first ${count} that fall due until` : `${count} fall due until`}
-		{format(parseISO(data.until), 'd MMM yyyy')}, by last day
+		{readable(data.until)}, by last day
 	</p>
 	<nav class="ml-auto flex gap-2" aria-label="How far ahead">
 		{#each HORIZONS as days (days)}
@@ -27,22 +28,22 @@
 </div>
 {#if count === 0}<p class="mt-4">Nothing falls due in this time.</p>{/if}
 <div class="mt-4 grid gap-x-10 md:grid-cols-2">
-	{#each data.days as { day, items } (day)}
+	{#each data.days as { day, dues } (day)}
 		<section class="mb-5 break-inside-avoid" aria-label={day}>
 			<h2 class={day === 'overdue' ? 'text-held!' : ''}>
-				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {items.length}
+				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {dues.length}
 			</h2>
 			<ul>
-				{#each items as item (item.id)}
+				{#each dues as due (due.id + due.dueWhat)}
 					<li class="rowline">
 						<a
-							href="/items/{item.tag}"
+							href="/items/{due.tag}"
 							class="grid min-h-11 grid-cols-[1.6rem_5.6rem_1fr] items-center gap-3 no-underline"
 						>
-							<StateMark state={item.state} /><span class="tag">{item.tag}</span>
+							<StateMark state={due.state} /><span class="tag">{due.tag}</span>
 							<span
-								>{DUE_WORDS[item.dueWhat]}
-								<span class="text-soft">· {item.place}</span></span
+								>{DUE_WORDS[due.dueWhat]}
+								<span class="text-soft">· {due.set ? `on ${due.set}, ` : ''}{due.place}</span></span
 							>
 						</a>
 					</li>

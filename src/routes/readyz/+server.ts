@@ -1,4 +1,4 @@
-import { loadSite } from '$lib/server/site';
+import { loadSite } from '$lib/server/kernel/site';
 
 /** The process can serve: its database answers. */
 export const GET = async ({ locals }) => {

@@ -1,5 +1,6 @@
-import { history, verifyChain } from '$lib/server/audit';
-import { contextOf, page } from '$lib/server/request';
+import { verifyChain } from '$lib/server/kernel/chain';
+import { history } from '$lib/server/records/history';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

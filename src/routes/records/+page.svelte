@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Notice from '$lib/ui/form/Notice.svelte';
-	import HistoryList from '$lib/ui/HistoryList.svelte';
+	import HistoryList from '$lib/ui/records/HistoryList.svelte';
 
 	let { data } = $props();
 </script>
@@ -19,9 +19,9 @@
 </div>
 {#if data.check}
 	<div class="mt-4">
-		{#if data.check.fault}<Notice kind="fault"
+		{#if data.check.broken}<Notice kind="refusal"
 				><p>
-					The log is broken at entry {data.check.fault.seq}: {data.check.fault.text}. {data.check
+					The log is broken at entry {data.check.broken.seq}: {data.check.broken.text}. {data.check
 						.entries} entries before it are whole.
 				</p></Notice
 			>

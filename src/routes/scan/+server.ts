@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { findByScan } from '$lib/server/scan';
+import { findByScan } from '$lib/server/register/scan';
 
 /** Where a scanned or typed word leads: straight to what carries it, else to the register. */
 export const GET = async ({ url, locals }) => {

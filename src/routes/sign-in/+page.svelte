@@ -1,10 +1,13 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
+	import { onMount } from 'svelte';
 	import { page } from '$app/state';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { outbox } from '$lib/ui/shell/outbox.svelte';
 
 	let { data, form } = $props();
+	onMount(() => void outbox.takeUp({ id: '', name: '' }));
 	const WHAT: Record<string, string> = {
 		technician: 'plans, inspects, opens filters, repairs',
 		supervisor: 'all that, and releases repaired items',
@@ -40,9 +43,18 @@
 	<h1 class="mt-4 text-[2.2rem]!">Grevan</h1>
 	<p class="text-soft text-[1.1rem]">Breathing protection, from the hazard to the ready shelf.</p>
 
+	{#if outbox.ofOthers.length}<div class="mt-6 max-w-[40rem]">
+			<Notice kind="caution"
+				><p>
+					Waits on this device until they sign in: {outbox.ofOthers
+						.map(({ name, count }) => `${count} of ${name}`)
+						.join(', ')}.
+				</p></Notice
+			>
+		</div>{/if}
 	<div class="mt-8 grid gap-10 md:grid-cols-[20rem_1fr]">
 		<form method="post" action="?/enter{next}" use:enhance class="grid content-start gap-4">
-			{#if form?.message}<Notice kind="fault"><p>{form.message}</p></Notice>{/if}
+			{#if form?.message}<Notice kind="refusal"><p>{form.message}</p></Notice>{/if}
 			<Field id="email" label="Address">
 				{#snippet children(field)}<input
 						{...field}

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { formBody } from '$lib/server/request';
+import { formBody, page } from '$lib/server/web/request';
 
 const YEAR_S = 31_536_000;
 /** Only a path of our own may be gone back to. */
@@ -13,7 +13,7 @@ const form = z.object({
 });
 
 export const POST = async ({ request, cookies }) => {
-	const { theme, next } = form.parse(await formBody(request));
+	const { theme, next } = form.parse(await page(() => formBody(request)));
 	cookies.set('theme', theme, { path: '/', maxAge: YEAR_S, sameSite: 'lax', httpOnly: true });
 	redirect(303, next);
 };

@@ -74,3 +74,22 @@ export async function answerSteps(page: Page, keys: string[], from = 0): Promise
 
 /** What a clean mask without pre-filters is answered with. */
 export const CLEAN = ['3', '3', ...Array.from({ length: 13 }, () => '1')];
+
+/** Types a day into a day field, part by part as by hand; with its time where it is 2026-11-24T08:00:00. */
+export async function typeDay(scope: Page | Locator, label: string, day: string): Promise<void> {
+	const [year = '', month = '', date = '', hour, minute, second] = day.split(/[-T:]/);
+	const field = scope.getByRole('group', { name: label, exact: true });
+	for (const [part, digits] of [
+		['day', date],
+		['month', month],
+		['year', year],
+		['hour', hour],
+		['minute', minute],
+		['second', second]
+	] as const) {
+		if (digits === undefined) continue;
+		const segment = field.locator(`[data-segment="${part}"]`);
+		await segment.focus();
+		await segment.pressSequentially(digits);
+	}
+}

@@ -1,9 +1,10 @@
 import type { FullConfig } from '@playwright/test';
-import postgres from 'postgres';
-import { startInstruments } from '../../../scripts/lib/instruments.mjs';
-import { PEOPLE } from '../../../src/lib/server/demo/scenario';
-import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
+import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
+import { startInstruments } from '../../../scripts/lib/instruments.mjs';
+import { signInDemo } from '../../../scripts/lib/sign-in.mjs';
+import { PEOPLE } from '../../../src/lib/server/demo/scenario';
+import postgres from 'postgres';
 
 /** One app of its own for each worker, so that they do not meet in the data. */
 export interface Served {
@@ -11,6 +12,9 @@ export interface Served {
 	env: Record<string, string>;
 	sessions: Record<string, string>;
 }
+
+/** The clones share the accounts of the demo, and so its secrets. */
+const SECRETS = 'browser';
 
 /** Serves the built app with the demo from fresh databases on the test cluster, for all browser tests. */
 export default async function serve(config: FullConfig): Promise<() => Promise<void>> {
@@ -22,27 +26,33 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 	for (let worker = 0; worker < config.workers; worker++) {
 		const name = `browser-${worker}`;
 		await root.unsafe(`drop database if exists "${name}" with (force)`);
-		await root.unsafe(`create database "${name}"`);
+		// The demo is put in once; the others are clones of it from before anyone came.
+		await root.unsafe(`create database "${name}"${worker === 0 ? '' : ' template "browser-demo"'}`);
 		const simulated = await startInstruments();
 		const env = {
-			...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name }),
+			...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name: SECRETS }),
 			...simulated.env,
 			LOG_LEVEL: 'error'
 		};
-		await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
+		if (worker === 0) {
+			await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
+			await root.unsafe('drop database if exists "browser-demo" with (force)');
+			await root.unsafe(`create database "browser-demo" template "${name}"`);
+		}
 		const web = await startWeb(env, { port: 8460, quiet: true });
 		served.push({ address: web.address, env, sessions: await sessions(web.address) });
 		undo.push(async () => {
 			await web.stop();
 			await simulated.stop();
 			await root.unsafe(`drop database "${name}" with (force)`);
-			forgetSecrets(name);
 		});
 	}
 	process.env.APPS = JSON.stringify(served);
 	return async () => {
 		for (const one of undo) await one();
+		await root.unsafe('drop database if exists "browser-demo" with (force)');
 		await root.end();
+		forgetSecrets(SECRETS);
 	};
 }
 
@@ -50,14 +60,8 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 async function sessions(base: string): Promise<Record<string, string>> {
 	const made: Record<string, string> = {};
 	for (const { name, email } of PEOPLE) {
-		const response = await fetch(`${base}/sign-in?/demo`, {
-			method: 'POST',
-			redirect: 'manual',
-			headers: { origin: base, 'content-type': 'application/x-www-form-urlencoded' },
-			body: new URLSearchParams({ email })
-		});
-		const cookie = response.headers.getSetCookie().find((c) => c.includes('session_token'));
-		made[name] = cookie?.split(';')[0] ?? '';
+		const cookies = await signInDemo(base, email);
+		made[name] = cookies.find((c) => c.includes('session_token')) ?? '';
 	}
 	return made;
 }

@@ -1,4 +1,5 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import * as schema from './schema/index.ts';
@@ -29,11 +30,44 @@ export function openDatabase(
 		keepAlive: true,
 		application_name: 'grevan'
 	});
+	keepStatements(pool);
 	// A lost connection is the fault of the query that used it, never the end of the process.
 	pool.on('error', () => {});
 	pool.on('connect', (client) => client.on('error', () => {}));
 	const logger = onQuery ? { logQuery: onQuery } : false;
 	return { db: drizzle(pool, { schema, logger }), close: () => pool.end() };
+}
+
+/**
+ * A limit as part of the text: with it the database knows how few rows are wanted when it plans, and keeps the plan.
+ * Only for limits that the program sets.
+ */
+export const atMost = (rows: number): number =>
+	// The builder takes any expression; its types name a placeholder only.
+	sql.raw(String(Math.trunc(rows))) as unknown as number;
+
+/** Most statements that a connection keeps the plan of. */
+const KEPT = 500;
+
+/**
+ * Gives each text of a query a name of its own, so that a connection parses and plans it once: for the lists that
+ * join many tables planning is most of the work. Texts beyond the first so many stay without.
+ */
+function keepStatements(pool: pg.Pool): void {
+	const names = new Map<string, string>();
+	const nameOf = (text: string): string | undefined => {
+		if (!names.has(text) && names.size < KEPT) names.set(text, `q${names.size}`);
+		return names.get(text);
+	};
+	pool.on('connect', (client) => {
+		const query = client.query.bind(client) as (...args: unknown[]) => unknown;
+		const named = (first: unknown, ...rest: unknown[]) => {
+			const config = first as { text?: unknown; name?: string };
+			const name = typeof config.text === 'string' && rest.length ? nameOf(config.text) : undefined;
+			return query(name ? { ...config, name } : first, ...rest);
+		};
+		client.query = named as typeof client.query;
+	});
 }
 
 /** Brings the database to the newest migration. */

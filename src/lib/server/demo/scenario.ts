@@ -1,10 +1,10 @@
+import { findSubstance } from '../../../core/data/substances.ts';
 import {
-	DEFAULT_FACTS,
 	type ContaminantFact,
+	DEFAULT_FACTS,
 	type HazardFacts
 } from '../../../core/hazards/facts.ts';
-import { findSubstance } from '../../../core/data/substances.ts';
-import type { Role } from '../context.ts';
+import type { Role } from '../kernel/permissions.ts';
 
 /** The invented site of the demo. People, makers, models and tags are invented. */
 export const SITE_NAME = 'Osmund Sound Harbour Works';

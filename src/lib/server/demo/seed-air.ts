@@ -1,5 +1,5 @@
+import { type AirSample, judgeAir } from '../../../core/air/breathing-air.ts';
 import { cylinderContent } from '../../../core/air/content.ts';
-import { judgeAir, type AirSample } from '../../../core/air/breathing-air.ts';
 import { plusDays, plusMonths } from '../../../core/plan/calendar.ts';
 import {
 	airlineRig,
@@ -14,7 +14,7 @@ import {
 	rigEvent
 } from '../db/schema/index.ts';
 import type { Chance } from './random.ts';
-import { inChunks, type Seed } from './seed.ts';
+import { inChunks, type Seed } from './seeding.ts';
 
 /** Where the air of the harbour comes from. Invented. Days since each was tested last. */
 const SOURCES = [
@@ -73,7 +73,10 @@ async function seedSources(seed: Seed): Promise<Map<string, string>> {
 		const id = seed.chance.uuid();
 		ids.set(source.key, id);
 		await seed.tx.insert(airSource).values({
-			...{ id, name: source.name, kind: source.kind, oilLubricated: source.oil },
+			id,
+			name: source.name,
+			kind: source.kind,
+			oilLubricated: source.oil,
 			fills: 'fills' in source,
 			banks: Array.from({ length: BANKS[source.key] }, () => ({ waterVolumeL: 50, fullBar: 300 }))
 		});
@@ -88,15 +91,23 @@ async function seedSources(seed: Seed): Promise<Map<string, string>> {
 				...(source.key === 'shed'
 					? { sampledAt: 'airline', pressureBar: 6, lowestUseC: 5, waterMgPerM3: 480 }
 					: {
-							...{ sampledAt: 'filling outlet' as const, pressureBar: 300 },
+							sampledAt: 'filling outlet' as const,
+							pressureBar: 300,
 							waterMgPerM3: tenth(seed.chance, 9, 19)
 						})
 			};
 			const [en, gradeD] = [judgeAir('en-12021', sample), judgeAir('grade-d', sample)];
 			await seed.tx.insert(airTest).values({
-				...{ id: seed.chance.uuid(), sourceId: id, takenAt, sample, en, gradeD },
-				...{ outcome: en.outcome, laboratory: 'Harbour laboratory' },
-				...{ enteredBy: seed.person('odd'), enteredAt: takenAt }
+				id: seed.chance.uuid(),
+				sourceId: id,
+				takenAt,
+				sample,
+				en,
+				gradeD,
+				outcome: en.outcome,
+				laboratory: 'Harbour laboratory',
+				enteredBy: seed.person('odd'),
+				enteredAt: takenAt
 			});
 		}
 	}
@@ -117,9 +128,15 @@ async function seedCylinders(
 		const manufacturedOn = plusDays(today, -years * 365 - chance.int(0, 300));
 		const empty = i >= IN_SETS && i < IN_SETS + EMPTIES;
 		return {
-			...{ tag, i, itemId: idOf.get(tag) ?? '', manufacturedOn },
-			...{ waterVolumeL: steel ? 6 : 6.8, ratedBar: 300, maximumBar: steel ? 410 : 450 },
-			...{ material: steel ? ('steel' as const) : ('composite' as const), thread: 'M18 × 1.5' },
+			tag,
+			i,
+			itemId: idOf.get(tag) ?? '',
+			manufacturedOn,
+			waterVolumeL: steel ? 6 : 6.8,
+			ratedBar: 300,
+			maximumBar: steel ? 410 : 450,
+			material: steel ? ('steel' as const) : ('composite' as const),
+			thread: 'M18 × 1.5',
 			emptyKg: steel ? tenth(chance, 7.6, 8.1) : tenth(chance, 3.8, 4.2),
 			lifeEndsOn: steel ? null : plusMonths(manufacturedOn, 180),
 			location: empty
@@ -136,12 +153,16 @@ async function seedCylinders(
 	);
 	await inChunks(
 		rows.map((row) => ({
-			...{ id: chance.uuid(), itemId: row.itemId, passed: true, stamp: `HT ${chance.int(2, 9)}` },
+			id: chance.uuid(),
+			itemId: row.itemId,
+			passed: true,
+			stamp: `HT ${chance.int(2, 9)}`,
 			testedOn:
 				row.i === PAST_AT
 					? plusDays(plusMonths(today, -60), -9)
 					: later(row.manufacturedOn, plusDays(today, -chance.int(60, 1500))),
-			...{ notedBy: by, notedAt: seed.moment(chance.int(30, 60)) }
+			notedBy: by,
+			notedAt: seed.moment(chance.int(30, 60))
 		})),
 		(part) => seed.tx.insert(cylinderTest).values(part)
 	);
@@ -174,7 +195,12 @@ async function seedFills(
 		const batchId = seed.chance.uuid();
 		const closedAt = new Date(openedAt.getTime() + 7_200_000);
 		await seed.tx.insert(fillBatch).values({
-			...{ id: batchId, sourceId, airTestId: test.id, openedBy: by, openedAt, closedAt }
+			id: batchId,
+			sourceId,
+			airTestId: test.id,
+			openedBy: by,
+			openedAt,
+			closedAt
 		});
 		const filled = full.filter((row) => lastDay.get(row.itemId) === days);
 		await inChunks([...filled], (part) =>
@@ -183,11 +209,18 @@ async function seedFills(
 					const endC = tenth(seed.chance, 32, 41);
 					const settledBar = row.pressureBar ?? 290;
 					return {
-						...{ id: seed.chance.uuid(), batchId, itemId: row.itemId, startedBy: by },
-						...{ instrument: 'GREVAN,FILL-PANEL,SIMULATED,1', startBar: seed.chance.int(35, 90) },
+						id: seed.chance.uuid(),
+						batchId,
+						itemId: row.itemId,
+						startedBy: by,
+						instrument: 'GREVAN,FILL-PANEL,SIMULATED,1',
+						startBar: seed.chance.int(35, 90),
 						startedAt: new Date(openedAt.getTime() + i * 900_000),
 						endedAt: new Date(openedAt.getTime() + i * 900_000 + 600_000),
-						...{ endBar: settledBar + 22, endC, settledBar, outcome: 'full' as const }
+						endBar: settledBar + 22,
+						endC,
+						settledBar,
+						outcome: 'full' as const
 					};
 				})
 			)
@@ -204,8 +237,13 @@ async function seedEntries(seed: Seed, idOf: ReadonlyMap<string, string>): Promi
 		const minutes = chance.int(14, 26);
 		const closedAt = new Date(openedAt.getTime() + minutes * 60_000);
 		await seed.tx.insert(entryTeam).values({
-			...{ id, task: chance.pick(TASKS), placeId: seed.places.get('tanks') ?? null, marginMin: 10 },
-			...{ openedBy: seed.person('tove'), openedAt, closedAt },
+			id,
+			task: chance.pick(TASKS),
+			placeId: seed.places.get('tanks') ?? null,
+			marginMin: 10,
+			openedBy: seed.person('tove'),
+			openedAt,
+			closedAt,
 			turnedAt: new Date(openedAt.getTime() + (minutes / 2) * 60_000)
 		});
 		const first = entry % WEARERS.length;
@@ -214,9 +252,16 @@ async function seedEntries(seed: Seed, idOf: ReadonlyMap<string, string>): Promi
 			const startBar = chance.int(284, 299);
 			const litres = usual * (0.85 + chance.next() * 0.35) * minutes;
 			await seed.tx.insert(entryWearer).values({
-				...{ id: chance.uuid(), teamId: id, wearer, waterVolumeL: 6.8, startBar },
+				id: chance.uuid(),
+				teamId: id,
+				wearer,
+				waterVolumeL: 6.8,
+				startBar,
 				setId: idOf.get(`BA-02${String(13 + ((entry + i) % 12)).padStart(2, '0')}`) ?? null,
-				...{ warningBar: 55, expectedLPerMin: 50, startedAt: openedAt, endedAt: closedAt },
+				warningBar: 55,
+				expectedLPerMin: 50,
+				startedAt: openedAt,
+				endedAt: closedAt,
 				endBar: barLeft(startBar, litres)
 			});
 		}
@@ -247,9 +292,14 @@ async function seedRigs(
 			sourceId: sources.get(quay ? 'quay' : 'shed') ?? '',
 			dryer: quay ? '' : 'Twin tower',
 			sorbentMonths: quay ? null : 6,
-			...{ alarm: quay ? ('none' as const) : ('CO' as const), alarmPpm: quay ? null : 10 },
-			...{ regulatorBar: 6, boreMm: i === 3 ? 8 : 13, lengthM: i === 3 ? 75 : 30 + 10 * i },
-			...{ fittingsM: 2, outlets: 2, leastBar: 4 },
+			alarm: quay ? ('none' as const) : ('CO' as const),
+			alarmPpm: quay ? null : 10,
+			regulatorBar: 6,
+			boreMm: i === 3 ? 8 : 13,
+			lengthM: i === 3 ? 75 : 30 + 10 * i,
+			fittingsM: 2,
+			outlets: 2,
+			leastBar: 4,
 			wearing: i % 2 ? 'hood' : 'tight-fitting'
 		});
 		if (quay) continue;
@@ -258,8 +308,12 @@ async function seedRigs(
 			['alarm', i === 2 ? 44 : 6 + i]
 		] as const)
 			await seed.tx.insert(rigEvent).values({
-				...{ id: seed.chance.uuid(), itemId, kind, doneOn: plusDays(seed.today, -ago) },
-				...{ doneBy: by, notedAt: seed.moment(ago) }
+				id: seed.chance.uuid(),
+				itemId,
+				kind,
+				doneOn: plusDays(seed.today, -ago),
+				doneBy: by,
+				notedAt: seed.moment(ago)
 			});
 	}
 }

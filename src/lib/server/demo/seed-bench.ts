@@ -1,8 +1,8 @@
 import { recipeOf } from '../../../core/bench/recipes.ts';
 import { judgeTrace, type TraceSample } from '../../../core/bench/trace.ts';
+import { packTrace } from '../bench/trace-bytes.ts';
 import { benchTest } from '../db/schema/index.ts';
-import { packTrace } from '../trace-bytes.ts';
-import type { Seed } from './seed.ts';
+import type { Seed } from './seeding.ts';
 
 /** Suits with pressure tests behind them: leak at the first test and what it grows by, Pa a minute. Invented. */
 const TESTED = [
@@ -31,14 +31,35 @@ export async function seedBench(seed: Seed, idOf: ReadonlyMap<string, string>): 
 			const { outcome, reasons, leakPaPerMin, startPa, correctedEndPa } = verdict;
 			const endedAt = new Date(at.getTime() + recipe.holdSeconds * 1000);
 			await seed.tx.insert(benchTest).values({
-				...{ id, itemId, recipe: recipe.key, recipeVersion: recipe.version },
-				...{ instrument: 'Pressure bench 1', volumeL: VOLUME_L, bench: 1 },
-				...{ startedBy: by, startedAt: at, endedAt, trace: packTrace(samples) },
-				...{ outcome, reasons, leakPaPerMin, startPa, correctedEndPa }
+				id,
+				itemId,
+				recipe: recipe.key,
+				recipeVersion: recipe.version,
+				instrument: 'Pressure bench 1',
+				volumeL: VOLUME_L,
+				bench: 1,
+				startedBy: by,
+				startedAt: at,
+				endedAt,
+				trace: packTrace(samples),
+				outcome,
+				reasons,
+				leakPaPerMin,
+				startPa,
+				correctedEndPa
 			});
-			seed.deeds.push({
-				...{ at: endedAt, by, action: 'bench.judged', subject: `bench:${id}`, itemId },
-				payload: { recipe: recipe.key, version: recipe.version, outcome }
+			seed.happen({
+				at: endedAt,
+				by,
+				action: 'bench.judged',
+				of: id,
+				itemId,
+				payload: {
+					recipe: recipe.key,
+					version: recipe.version,
+					outcome,
+					leakPaPerMin: Number(leakPaPerMin.toFixed(3))
+				}
 			});
 		}
 	}

@@ -2,14 +2,14 @@ import { inArray } from 'drizzle-orm';
 import { proceduresOf } from '../../../core/data/procedures.ts';
 import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
 import { judgeReading, type Readings } from '../../../core/inspection/reading.ts';
-import { judgeRun, type AnswerEvent } from '../../../core/inspection/run.ts';
+import { type AnswerEvent, judgeRun } from '../../../core/inspection/run.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
-import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
 import { markSigned } from '../db/queries/seed.ts';
+import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
 import { PLACES } from './scenario.ts';
 import { seedAir } from './seed-air.ts';
 import { seedBench } from './seed-bench.ts';
-import { inChunks, type Seed } from './seed.ts';
+import { inChunks, type Seed } from './seeding.ts';
 
 /** Equipment beyond the half masks. Makers, models and tags are invented. */
 const FLEET = [
@@ -173,11 +173,11 @@ function signed(
 	const seconds = (procedure.steps.length * STEP_MS) / 1000;
 	const verdict = judgeRun(procedure, run.answers, seconds, { ratedBar: piece.ratedBar });
 	const at = new Date(run.at.getTime() + (procedure.steps.length + 1) * STEP_MS);
-	seed.deeds.push({
+	seed.happen({
 		at,
 		by: run.by,
 		action: 'inspection.signed',
-		subject: `run:${run.id}`,
+		of: run.id,
 		itemId: piece.id,
 		payload: { procedure: procedure.key, version: procedure.version, outcome: verdict.outcome }
 	});

@@ -1,6 +1,6 @@
 import { shortestMin } from '../../../core/filters/plan-life.ts';
-import { EXPIRY_MONTHS, REVIEW_MONTHS } from '../../../core/hazards/plan-status.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
+import { EXPIRY_MONTHS, REVIEW_MONTHS } from '../../../core/hazards/plan-status.ts';
 import { plusDays, plusMonths } from '../../../core/plan/calendar.ts';
 import { ownSubstance } from '../../../core/substances/record.ts';
 import { site } from '../../../core/verdict.ts';
@@ -13,11 +13,11 @@ import {
 	siteSubstance,
 	substanceChange
 } from '../db/schema/index.ts';
-import { lifeOf, pairTag } from '../filters.ts';
-import { pairChange, type WearRow } from '../readiness.ts';
-import { wordsOf } from '../substances.ts';
-import { PEOPLE, PLACES, PLANS, type DemoPlan } from './scenario.ts';
-import type { Mask, Seed } from './seed.ts';
+import { pairChange, type WearRow } from '../filters/change.ts';
+import { lifeOf, pairTag } from '../filters/opening.ts';
+import { wordsOf } from '../hazards/substances.ts';
+import { type DemoPlan, PEOPLE, PLACES, PLANS } from './scenario.ts';
+import type { Mask, Seed } from './seeding.ts';
 
 /** Where pairs hang: place, plan, filter, mount of the masks. */
 const WORN = [
@@ -80,11 +80,11 @@ async function approve(seed: Seed, planId: string, row: DemoPlan, ago: number): 
 		approvedBy: by,
 		approvedAt
 	});
-	seed.deeds.push({
+	seed.happen({
 		at: approvedAt,
 		by,
 		action: 'plan.approved',
-		subject: `plan:${planId}`,
+		of: planId,
 		payload: { task: row.task, edition: 1, version: 1, outcome, ...dates }
 	});
 }
@@ -134,16 +134,15 @@ async function openPair(seed: Seed, { plan, planId, lot, mask, first }: PairPlan
 			enteredAt: seed.moment(day)
 		});
 	if (wears.length) await seed.tx.insert(filterWear).values(wears);
-	seed.deeds.push({
+	seed.happen({
 		at: seed.moment(ago),
 		by,
 		action: 'filters.opened',
-		subject: `pair:${pair.id}`,
+		of: pair.id,
 		itemId: mask.id,
 		payload: {
 			pair: pairTag(pair.number),
 			filter: lot.model.name,
-			plan: plan.key,
 			initials,
 			changeOn: pairChange({ pair, model: lot.model }).changeOn
 		}
@@ -196,19 +195,19 @@ async function earlySmell(seed: Seed, planId: string): Promise<void> {
 		raisedBy: by,
 		raisedAt: at
 	});
-	seed.deeds.push({
+	seed.happen({
 		at,
 		by,
 		action: 'filters.discarded',
-		subject: `pair:${pair.id}`,
+		of: pair.id,
 		itemId: mask.id,
 		payload: { pair: pairTag(pair.number), why: 'smell' }
 	});
-	seed.deeds.push({
+	seed.happen({
 		at,
 		by,
 		action: 'plan.flagged',
-		subject: `plan:${planId}`,
+		of: planId,
 		payload: { pair: pair.id, text }
 	});
 }
@@ -255,11 +254,11 @@ async function ownSubstances(seed: Seed): Promise<void> {
 		changedBy: by,
 		changedAt: at
 	});
-	seed.deeds.push({
+	seed.happen({
 		at,
 		by,
 		action: 'substance.added',
-		subject: `substance:${own.key}`,
-		payload: { name: own.name, why }
+		of: own.key,
+		payload: { name: own.name, changed: [], why }
 	});
 }

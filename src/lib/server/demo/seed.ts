@@ -1,43 +1,13 @@
 import { count } from 'drizzle-orm';
-import { procedureFor } from '../../../core/data/procedures.ts';
-import { rejectCode } from '../../../core/data/reject-codes.ts';
-import { judgeRun, type AnswerEvent } from '../../../core/inspection/run.ts';
-import { plusDays } from '../../../core/plan/calendar.ts';
-import { record, type Deed } from '../audit.ts';
-import { putAccount, type Auth } from '../auth.ts';
 import type { Connection, Database } from '../db/client.ts';
-import {
-	defect,
-	filterLot,
-	filterModel,
-	inspectionAnswer,
-	inspectionRun,
-	item,
-	itemModel,
-	partLot,
-	place,
-	site
-} from '../db/schema/index.ts';
-import { markSigned } from '../db/queries/seed.ts';
-import { rebuildState } from '../readiness.ts';
-import { dayAt, loadSite } from '../site.ts';
-import { Chance } from './random.ts';
-import { FILTERS, MASKS, PART_LOTS, PEOPLE, PLACES, SITE_NAME } from './scenario.ts';
+import { site } from '../db/schema/index.ts';
+import { loadSite } from '../kernel/site.ts';
+import { rebuildState } from '../readiness/rebuild.ts';
+import { type Auth, hashPassword, writeAccount } from '../web/auth.ts';
+import { PEOPLE } from './scenario.ts';
 import { seedEquipment } from './seed-equipment.ts';
 import { seedPlans } from './seed-plans.ts';
-
-export interface SeedOptions {
-	now: Date;
-	password: string;
-	/** How many half masks. */
-	items?: number;
-	/** How many monthly inspections each has behind it. */
-	rounds?: number;
-}
-
-const CHUNK = 500;
-const TIME_ZONE = 'Europe/London';
-const procedure = procedureFor('half-mask');
+import { Seed, type SeedOptions } from './seeding.ts';
 
 /** Whether the database holds no site yet. */
 export async function isEmpty(db: Connection): Promise<boolean> {
@@ -47,17 +17,13 @@ export async function isEmpty(db: Connection): Promise<boolean> {
 
 /** Fills an empty database with the demo: deterministic but for the day it is counted from. All or nothing. */
 export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): Promise<void> {
-	const people = new Map<string, string>();
-	for (const person of PEOPLE)
-		people.set(
-			person.key,
-			await putAccount(auth, db, {
-				...person,
-				id: `demo-${person.key}`,
-				password: options.password
-			})
-		);
+	const password = await hashPassword(auth, options.password);
 	await db.transaction(async (tx) => {
+		const people = new Map<string, string>();
+		for (const person of PEOPLE) {
+			const given = { ...person, id: `demo-${person.key}`, password: options.password };
+			people.set(person.key, (await writeAccount(tx, given, password)).userId);
+		}
 		const seed = new Seed(tx, options, people);
 		await seed.base();
 		await seed.items();
@@ -68,258 +34,6 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.writeRecord();
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);
-		for (let i = 0; i < ids.length; i += CHUNK)
-			await rebuildState(tx, ids.slice(i, i + CHUNK), choices);
+		await rebuildState(tx, ids, choices);
 	});
-}
-
-export interface Mask {
-	id: string;
-	tag: string;
-	mount: string;
-	place: string;
-	/** Days since its last inspection. */
-	age: number;
-}
-
-/** The demo as it is being written; the parts in other files add to it. */
-export class Seed {
-	readonly masks: Mask[] = [];
-	/** What happened, written to the audit log in the order of its time. */
-	readonly deeds: (Deed & { at: Date; by: string })[] = [];
-	readonly chance = new Chance(20_260);
-	readonly today: string;
-	readonly places = new Map<string, string>();
-	private readonly models = new Map<string, string>();
-	readonly lots = new Map<string, { id: string; model: typeof filterModel.$inferSelect }>();
-
-	constructor(
-		readonly tx: Connection,
-		private readonly options: SeedOptions,
-		private readonly people: Map<string, string>
-	) {
-		this.today = dayAt(options.now, TIME_ZONE);
-	}
-
-	person(key: string): string {
-		const id = this.people.get(key);
-		if (!id) throw new RangeError(`The demo has no person ${key}.`);
-		return id;
-	}
-
-	/** A moment of a working day, so many days back. */
-	moment(daysBack: number): Date {
-		const minutes = this.chance.int(7 * 60, 15 * 60);
-		const start = Date.parse(`${plusDays(this.today, -daysBack)}T00:00:00Z`);
-		return new Date(Math.min(start + minutes * 60_000, this.options.now.getTime() - 60_000));
-	}
-
-	async base(): Promise<void> {
-		await this.tx.insert(site).values({ name: SITE_NAME, ruleSet: 'uk', timeZone: TIME_ZONE });
-		for (const row of PLACES) {
-			const id = this.chance.uuid();
-			this.places.set(row.key, id);
-			await this.tx.insert(place).values({ id, name: row.name, floor: row.floor });
-		}
-		for (const row of MASKS) {
-			const id = this.chance.uuid();
-			this.models.set(row.key, id);
-			await this.tx
-				.insert(itemModel)
-				.values({ id, family: 'half-mask', maker: row.maker, name: row.name, mount: row.mount });
-		}
-		for (const row of FILTERS) {
-			const [model] = await this.tx
-				.insert(filterModel)
-				.values({
-					id: this.chance.uuid(),
-					maker: row.name.split(' ')[0] ?? '',
-					name: row.name,
-					mount: row.mount,
-					codeEn: row.en,
-					codeUs: row.us,
-					massG: row.massG,
-					bed: row.bed,
-					openedMonths: row.openedMonths,
-					reorderLevel: row.reorder
-				})
-				.returning();
-			if (!model) continue;
-			for (const [i, [days, quantity]] of row.lots.entries()) {
-				const id = this.chance.uuid();
-				if (i === 0) this.lots.set(row.name, { id, model });
-				await this.tx.insert(filterLot).values({
-					id,
-					modelId: model.id,
-					lot: `${row.en.replaceAll(/[^A-Z0-9]/g, '').slice(0, 4)}-${this.chance.int(1000, 9999)}`,
-					useBy: plusDays(this.today, days),
-					sealedQuantity: quantity,
-					location: `Store ${this.chance.pick(['A', 'B'])}${this.chance.int(1, 6)}`
-				});
-			}
-		}
-		await this.tx.insert(partLot).values(
-			PART_LOTS.map((row) => ({
-				id: this.chance.uuid(),
-				part: row.part,
-				lot: row.lot,
-				quantity: row.quantity,
-				useBy: row.days === null ? null : plusDays(this.today, row.days)
-			}))
-		);
-	}
-
-	async items(): Promise<void> {
-		const rows = Array.from({ length: this.options.items ?? 64 }, (_, i) => {
-			const model = this.chance.pick(MASKS);
-			const where = PLACES[i % PLACES.length] ?? PLACES[0];
-			const roll = this.chance.next();
-			const mask: Mask = {
-				id: this.chance.uuid(),
-				tag: `HM-${String(101 + i).padStart(4, '0')}`,
-				mount: model.mount,
-				place: where.key,
-				age:
-					roll < 0.8
-						? this.chance.int(1, 20)
-						: roll < 0.95
-							? this.chance.int(24, 29)
-							: this.chance.int(33, 45)
-			};
-			this.masks.push(mask);
-			return {
-				id: mask.id,
-				tag: mask.tag,
-				family: 'half-mask',
-				modelId: this.models.get(model.key) ?? '',
-				size: this.chance.pick(model.sizes),
-				serial: `${model.key.toUpperCase()}${this.chance.int(10_000, 99_999)}`,
-				placeId: this.places.get(where.key) ?? '',
-				inUseSince: plusDays(this.today, -this.chance.int(430, 1400))
-			};
-		});
-		await inChunks(rows, (part) => this.tx.insert(item).values(part));
-		await record(this.tx, null, {
-			action: 'register.filled',
-			subject: 'site',
-			payload: { items: rows.length, site: SITE_NAME }
-		});
-	}
-
-	/** Monthly inspections, oldest first: a round opens, answers and signs one run per mask. */
-	async inspections(): Promise<void> {
-		const rounds = this.options.rounds ?? 12;
-		for (let round = rounds - 1; round >= 0; round--) {
-			const runs = this.masks.map((mask) => ({
-				mask,
-				id: this.chance.uuid(),
-				by: this.person(this.chance.pick(['ilse', 'odd'])),
-				at: this.moment(mask.age + round * 30),
-				answers: this.answers()
-			}));
-			await inChunks(runs, (part) =>
-				this.tx.insert(inspectionRun).values(
-					part.map((run) => ({
-						id: run.id,
-						itemId: run.mask.id,
-						procedure: procedure.key,
-						procedureVersion: procedure.version,
-						startedBy: run.by,
-						startedAt: run.at
-					}))
-				)
-			);
-			await inChunks(
-				runs.flatMap((run) =>
-					run.answers.map((answer, i) => ({
-						id: this.chance.uuid(),
-						runId: run.id,
-						position: i + 1,
-						step: answer.step,
-						value: answer.value,
-						code: answer.code ?? null,
-						answeredBy: run.by,
-						answeredAt: new Date(run.at.getTime() + (i + 1) * 11_000)
-					}))
-				),
-				(part) => this.tx.insert(inspectionAnswer).values(part)
-			);
-			const judged = runs.map((run) => {
-				const verdict = judgeRun(procedure, run.answers, procedure.steps.length * 11);
-				const signedAt = new Date(run.at.getTime() + (procedure.steps.length + 1) * 11_000);
-				this.deeds.push({
-					at: signedAt,
-					by: run.by,
-					action: 'inspection.signed',
-					subject: `run:${run.id}`,
-					itemId: run.mask.id,
-					payload: {
-						procedure: procedure.key,
-						version: procedure.version,
-						outcome: verdict.outcome
-					}
-				});
-				return { id: run.id, by: run.by, at: signedAt, ...verdict };
-			});
-			await inChunks(judged, (part) => markSigned(this.tx, part));
-		}
-	}
-
-	async writeRecord(): Promise<void> {
-		this.deeds.sort((a, b) => a.at.getTime() - b.at.getTime());
-		for (const { by, ...deed } of this.deeds) await record(this.tx, by, deed);
-	}
-
-	/** A plain good run; most masks here have no pre-filter. */
-	private answers(): AnswerEvent[] {
-		const fitted = this.chance.next() < 0.2;
-		const dusty = this.chance.next() < 0.03;
-		return procedure.steps.map((step) =>
-			step.ifFitted && !fitted
-				? { step: step.key, value: 'not fitted' }
-				: dusty && step.key === 'bag-state'
-					? { step: step.key, value: 'reject', code: 'BAG' }
-					: { step: step.key, value: 'good' }
-		);
-	}
-
-	/** Open faults: a run of curled discs after one wash, a dead strap, a first sign of ageing. */
-	async stories(): Promise<void> {
-		const stories = [
-			[13, 'exhalation', 'exhalation-disc', 'CURL', 1],
-			[14, 'exhalation', 'exhalation-disc', 'CURL', 1],
-			[15, 'inhalation-left', 'inhalation-left', 'CURL', 2],
-			[22, 'harness', 'harness-straps', 'ELAS', 4],
-			[38, 'facepiece', 'facepiece-body', 'AGE', 9]
-		] as const;
-		for (const [index, station, step, code, ago] of stories) {
-			const mask = this.masks[index];
-			if (!mask) continue;
-			const id = this.chance.uuid();
-			const by = this.person('odd');
-			const { severity } = rejectCode(code);
-			const reportedAt = this.moment(ago);
-			const note = code === 'CURL' ? 'Came out of wash batch with the discs left in.' : null;
-			await this.tx.insert(defect).values({
-				...{ id, itemId: mask.id, station, step, code, severity, note },
-				...{ reportedBy: by, reportedAt }
-			});
-			this.deeds.push({
-				at: reportedAt,
-				by,
-				action: 'defect.opened',
-				subject: `defect:${id}`,
-				itemId: mask.id,
-				payload: { station, code, severity, note }
-			});
-		}
-	}
-}
-
-/** Inserts many rows in statements of a size that the database takes. */
-export async function inChunks<T>(
-	rows: T[],
-	insert: (part: T[]) => PromiseLike<unknown>
-): Promise<void> {
-	for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }

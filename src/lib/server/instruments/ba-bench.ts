@@ -1,15 +1,4 @@
-import { SET_FAULTS } from '../../../../instruments/ba-bench/simulate.ts';
 import { InstrumentError, LineClient } from './line-client.ts';
-
-/** How the simulated set is to be; a real bench takes no notice. */
-export interface SimulatedSet {
-	fillBar: number;
-	leakBarPerMin: number;
-	whistleBar: number;
-	bleedBarPerS: number;
-	fault: (typeof SET_FAULTS)[number];
-}
-export { SET_FAULTS };
 
 /** What the bench shows of the set that is on it, bar. */
 export interface BaReading {
@@ -19,7 +8,7 @@ export interface BaReading {
 	whistleBar: number | null;
 }
 
-/** A bench for breathing-apparatus sets, simulated or real. */
+/** A bench for breathing-apparatus sets. */
 export interface BaBench {
 	identify(): Promise<string>;
 	/** Tag of the set that is on it, and whether it is being let down; null: none. */
@@ -29,7 +18,6 @@ export interface BaBench {
 	read(): Promise<BaReading>;
 	/** Lets the set down slowly until it is empty. */
 	bleed(): Promise<void>;
-	simulate(set: SimulatedSet): Promise<void>;
 	close(): void;
 }
 
@@ -63,10 +51,6 @@ export function baBenchAt(address: string): BaBench {
 			};
 		},
 		bleed: () => client.order('INIT:BLEED'),
-		async simulate({ fillBar, leakBarPerMin, whistleBar, bleedBarPerS, fault }) {
-			await client.order(`SIM:SET ${fillBar},${leakBarPerMin},${whistleBar},${bleedBarPerS}`);
-			await client.order(`SIM:FAULT ${fault}`);
-		},
 		close: () => client.close()
 	};
 }

@@ -1,8 +1,5 @@
-import { PANEL_FAULTS } from '../../../../instruments/fill-panel/simulate.ts';
 import type { FillPoint } from '../db/schema/index.ts';
 import { InstrumentError, LineClient } from './line-client.ts';
-
-export { PANEL_FAULTS };
 
 export type PanelState = 'idle' | 'connected' | 'flowing' | 'level' | 'stopped';
 
@@ -18,19 +15,12 @@ export interface PanelReading {
 	banksBar: number[];
 }
 
-/** How the simulated panel is to be; a real one takes no notice. */
-export interface SimulatedPanel {
-	/** Simulated seconds in one of ours. */
-	speed: number;
-	fault: (typeof PANEL_FAULTS)[number];
-}
-
-/** A fill panel, simulated or real. */
+/** A fill panel. */
 export interface FillPanel {
 	identify(): Promise<string>;
 	read(): Promise<PanelReading>;
-	/** A cylinder was put on. What it is like is of use to a simulated panel only. */
-	connect(tag: string, like: { waterVolumeL: number; bar: number }): Promise<void>;
+	/** A cylinder was put on. */
+	connect(tag: string): Promise<void>;
 	/** It closes by itself at this gauge pressure of the cylinder. */
 	stopAt(bar: number): Promise<void>;
 	openBank(bank: number): Promise<void>;
@@ -38,9 +28,6 @@ export interface FillPanel {
 	pump(bank: number): Promise<void>;
 	/** The fill so far, from a point on. */
 	trace(from: number): Promise<FillPoint[]>;
-	simulate(panel: SimulatedPanel): Promise<void>;
-	/** How full the banks of a simulated panel are. */
-	simulateBank(bank: number, waterVolumeL: number, bar: number): Promise<void>;
 	close(): void;
 }
 
@@ -73,16 +60,16 @@ export function fillPanelAt(address: string): FillPanel {
 			const figures = await client.ask('FETC?');
 			const [bar, celsius, ...banks] = figures.split(',');
 			return {
-				...{ state: known, tag: tag || null },
-				...{ openBank: number(open, state), pumpedBank: number(pumped, state) },
-				...{ cylinderBar: number(bar, figures), cylinderC: number(celsius, figures) },
+				state: known,
+				tag: tag || null,
+				openBank: number(open, state),
+				pumpedBank: number(pumped, state),
+				cylinderBar: number(bar, figures),
+				cylinderC: number(celsius, figures),
 				banksBar: banks.map((bank) => number(bank, figures) ?? 0)
 			};
 		},
-		async connect(tag, { waterVolumeL, bar }) {
-			await client.order(`SIM:CYL ${waterVolumeL},${bar}`);
-			await client.order(`CONF:CYL ${tag}`);
-		},
+		connect: (tag) => client.order(`CONF:CYL ${tag}`),
 		stopAt: (bar) => client.order(`CONF:STOP ${bar.toFixed(1)}`),
 		openBank: (bank) => client.order(`INIT:BANK ${bank}`),
 		shut: () => client.order('ABOR'),
@@ -97,11 +84,6 @@ export function fillPanelAt(address: string): FillPanel {
 				return { s, bar, c };
 			});
 		},
-		async simulate({ speed, fault }) {
-			await client.order(`SIM:SPEED ${speed}`);
-			await client.order(`SIM:FAULT ${fault}`);
-		},
-		simulateBank: (bank, litres, bar) => client.order(`SIM:BANK ${bank},${litres},${bar}`),
 		close: () => client.close()
 	};
 }

@@ -33,6 +33,9 @@ export class LineClient {
 
 	/** Sends a line and waits for its answer. @throws InstrumentError when none comes in time. */
 	ask(line: string): Promise<string> {
+		// A value with a line break in it would be a second order to the instrument.
+		if (/[\p{Cc}\u2028\u2029]/u.test(line))
+			return Promise.reject(new InstrumentError('A line to an instrument holds one line of text.'));
 		return new Promise((resolve, reject) => {
 			const socket = this.open();
 			const timer = setTimeout(

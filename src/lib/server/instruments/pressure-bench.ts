@@ -1,4 +1,3 @@
-import { SENSOR_FAULTS } from '../../../../instruments/pressure-bench/simulate.ts';
 import type { TraceSample } from '../../../core/bench/trace.ts';
 import { InstrumentError, LineClient } from './line-client.ts';
 
@@ -9,23 +8,10 @@ export interface HoldSetup {
 	perSecond: number;
 }
 
-/** How the simulated bench is to misbehave; a real one takes no notice. */
-export interface Misbehaviour {
-	leakPaPerMin: number;
-	temperatureRiseK: number;
-	fault: string;
-	seed: number;
-	/** Simulated seconds in one of ours. */
-	speed: number;
-}
-
-/** Faults that the simulated bench can be told to have: of its sensor, or garbage on the line. */
-export const MISBEHAVIOURS = ['none', ...SENSOR_FAULTS, 'garbage'] as const;
-
-/** A pressure bench, simulated or real: the one way in that the application knows. */
+/** A pressure bench: the one way in that the application knows. */
 export interface PressureBench {
 	identify(): Promise<string>;
-	start(setup: HoldSetup, misbehave?: Misbehaviour): Promise<void>;
+	start(setup: HoldSetup): Promise<void>;
 	/** Readings from an index on; a listener that was away misses none. */
 	fetch(from: number): Promise<TraceSample[]>;
 	/** Idle: it knows of no hold. */
@@ -41,15 +27,8 @@ export function pressureBenchAt(address: string): PressureBench {
 	const order = (line: string) => client.order(line);
 	return {
 		identify: () => client.ask('*IDN?'),
-		async start({ setPa, seconds, perSecond }, misbehave) {
+		async start({ setPa, seconds, perSecond }) {
 			await order(`CONF:HOLD ${setPa},${seconds},${perSecond}`);
-			if (misbehave) {
-				await order(`SIM:LEAK ${misbehave.leakPaPerMin}`);
-				await order(`SIM:TEMP ${misbehave.temperatureRiseK}`);
-				await order(`SIM:SEED ${misbehave.seed}`);
-				await order(`SIM:SPEED ${misbehave.speed}`);
-				await order(`SIM:FAULT ${misbehave.fault}`);
-			}
 			await order('INIT');
 		},
 		async fetch(from) {

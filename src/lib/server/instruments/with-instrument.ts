@@ -1,4 +1,4 @@
-import { Fault } from '../errors.ts';
+import { Refusal } from '../kernel/refusal.ts';
 import { InstrumentError } from './line-client.ts';
 
 /**
@@ -14,8 +14,22 @@ export async function withInstrument<I extends { close(): void }, T>(
 		return await work(instrument);
 	} catch (error) {
 		if (!(error instanceof InstrumentError)) throw error;
-		throw new Fault('unavailable', [error.message, advice].filter(Boolean).join(' '));
+		throw new Refusal('unavailable', [error.message, advice].filter(Boolean).join(' '));
 	} finally {
 		instrument.close();
+	}
+}
+
+/** Tells an instrument something that only a simulated one understands; a real one refuses, which changes nothing. */
+export async function withExtras<I extends { close(): void }>(
+	extras: I,
+	work: (extras: I) => Promise<void>
+): Promise<void> {
+	try {
+		await work(extras);
+	} catch (error) {
+		if (!(error instanceof InstrumentError)) throw error;
+	} finally {
+		extras.close();
 	}
 }

@@ -1,4 +1,5 @@
 import { holds, type Severity } from '$core/data/reject-codes';
+import type { ItemState } from '$core/readiness/findings';
 import type { Procedure } from '$core/inspection/procedure';
 import type { StationMark } from './Airway.svelte';
 
@@ -52,5 +53,25 @@ export function withDefects(
 			mark: holds(defect.severity) ? 'reject' : 'watch',
 			says: `${defect.code}`
 		};
+	return all;
+}
+
+/** Puts the parts of a set over the marks of their stations: a part that is overdue is drawn so where it sits. */
+export function withParts(
+	marks: Record<string, StationMark>,
+	parts: readonly { tag: string; family: string; state: ItemState }[],
+	stations: Readonly<Record<string, string>>
+): Record<string, StationMark> {
+	const all = { ...marks };
+	for (const { tag, family, state } of parts) {
+		const station = stations[family];
+		if (!station || state === 'ready') continue;
+		const next: StationMark = {
+			mark: state === 'due' ? 'watch' : 'reject',
+			says: `${tag} is ${state}`
+		};
+		const held = all[station];
+		if (!held || RANK[next.mark] >= RANK[held.mark]) all[station] = next;
+	}
 	return all;
 }

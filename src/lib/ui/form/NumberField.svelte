@@ -8,13 +8,13 @@
 		/** Width as a class. */
 		width?: string;
 		hint?: string;
-		fault?: string | null;
+		refusal?: string | null;
 	}
-	let { label, value = $bindable(), width = 'w-24', hint = '', fault = null }: Props = $props();
+	let { label, value = $bindable(), width = 'w-24', hint = '', refusal = null }: Props = $props();
 	const id = $props.id();
 </script>
 
-<Field {id} {label} {fault} {...hint ? { hint } : {}}>
+<Field {id} {label} {refusal} {...hint ? { hint } : {}}>
 	{#snippet children(field)}<input
 			{...field}
 			bind:value

@@ -9,7 +9,7 @@
 		name?: string;
 		value: string;
 		width?: string;
-		fault?: string | null;
+		refusal?: string | null;
 		hint?: string;
 	}
 	let {
@@ -17,26 +17,26 @@
 		name,
 		value = $bindable(),
 		width = 'w-28',
-		fault = null,
+		refusal = null,
 		hint = ''
 	}: Props = $props();
 	const id = $props.id();
 	const read = $derived.by(() => {
 		if (value.trim() === '') return null;
 		try {
-			return { ...readPressure(value), fault: null };
+			return { ...readPressure(value), refusal: null };
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			return { bar: NaN, entered: '', fault: error.message };
+			return { bar: NaN, entered: '', refusal: error.message };
 		}
 	});
 	const said = $derived(
-		read && !read.fault && !read.entered.endsWith('bar') ? `${read.bar.toFixed(0)} bar` : hint
+		read && !read.refusal && !read.entered.endsWith('bar') ? `${read.bar.toFixed(0)} bar` : hint
 	);
-	const wrong = $derived(read?.fault ?? fault);
+	const wrong = $derived(read?.refusal ?? refusal);
 </script>
 
-<Field {id} {label} fault={wrong} {...said ? { hint: said } : {}}>
+<Field {id} {label} refusal={wrong} {...said ? { hint: said } : {}}>
 	{#snippet children(field)}<input
 			{...field}
 			{name}

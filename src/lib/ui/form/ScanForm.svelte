@@ -50,7 +50,7 @@
 
 {#each refused as one (one.tag)}
 	<div class="mb-2">
-		<Notice kind="fault">
+		<Notice kind="refusal">
 			<div class="flex flex-wrap items-center gap-x-4">
 				<p class="min-w-0 flex-1"><span class="tag">{one.tag}</span>: {one.why}</p>
 				<button

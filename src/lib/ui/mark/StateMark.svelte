@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The mark of a state: shape first, then colour, then word. */
-	import type { ItemState } from '$core/readiness/item-state';
+	import type { ItemState } from '$core/readiness/findings';
 
 	type Mark = ItemState | 'good' | 'reject' | 'watch' | 'not fitted' | 'open';
 	interface Props {

@@ -6,7 +6,7 @@
 
 {#each outbox.refusals as refusal (refusal.id)}
 	<div class="no-print mb-3">
-		<Notice kind="fault">
+		<Notice kind="refusal">
 			<p><b class="tag">{refusal.name}</b> Not taken: {refusal.message}</p>
 			<p class="mt-1 flex flex-wrap gap-4">
 				<a class="linkish" href="/runs/{refusal.about}">Open it</a>

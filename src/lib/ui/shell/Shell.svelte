@@ -18,6 +18,7 @@
 	import Refusals from './Refusals.svelte';
 	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from './outbox.svelte';
+	import { forget } from './store';
 
 	interface Props {
 		actor: { id: string; name: string; role: string };
@@ -45,14 +46,25 @@
 		return path.startsWith(link.href) || (link.also !== undefined && path.startsWith(link.also));
 	};
 	let scan: HTMLInputElement | undefined = $state();
+	/** This page signs out: it goes where that leads. */
+	let leaving = false;
 
 	onMount(() => {
+		const root = document.documentElement.dataset;
+		delete root.ready;
 		const heard = () => {
 			// From here on keys and the scanner are heard.
-			document.documentElement.dataset.ready = 'true';
+			root.ready = 'true';
 		};
 		// A device that keeps nothing can still be worked on while the link lasts.
-		outbox.wake(actor.id).then(heard, heard);
+		outbox.wake({ id: actor.id, name: actor.name }).then(heard, heard);
+		// Somebody else took this device, in another window: this page is theirs to see, or nobody's.
+		const told = (event: MessageEvent<{ person?: string }>) => {
+			const { person } = event.data;
+			if (!leaving && person !== undefined && person !== actor.id) location.reload();
+		};
+		navigator.serviceWorker?.addEventListener('message', told);
+		return () => navigator.serviceWorker?.removeEventListener('message', told);
 	});
 
 	function shortcut(event: KeyboardEvent) {
@@ -66,7 +78,7 @@
 <svelte:window onkeydown={shortcut} />
 
 <a href="#main" class="button sr-only focus:not-sr-only focus:absolute focus:z-50">To the page</a>
-<div class="shell">
+<div class="shell" data-person={actor.id}>
 	<header class="no-print">
 		<a href="/" class="wordmark">Grevan</a>
 		<form role="search" action="/scan" method="get" data-sveltekit-reload>
@@ -86,11 +98,15 @@
 			<span class="units">bar · °C · ppm</span>
 			<span class="link" role="status" data-link={outbox.link}>
 				{#if outbox.link === 'live' && outbox.waiting.length === 0}<span aria-hidden="true">●</span> live
-				{:else if outbox.link === 'signed out'}<span aria-hidden="true">■</span> signed out, {outbox
+				{:else if outbox.link === 'signed out' || outbox.link === 'someone else'}<span
+						aria-hidden="true">■</span
+					>
+					{outbox.link === 'signed out' ? 'signed out' : 'someone else is signed in'}, {outbox
 						.waiting.length} unsent
 				{:else}<span aria-hidden="true">◌</span>
-					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#if outbox.ofOthers},
-					{outbox.ofOthers} of someone else, sent when they sign in{/if}
+					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#each outbox.ofOthers as other, i (i)},
+					{other.count}
+					of {other.name}, sent when they sign in{/each}
 			</span>
 			<form method="post" action="/theme">
 				<input type="hidden" name="next" value={page.url.pathname + page.url.search} />
@@ -107,7 +123,14 @@
 				</button>
 			</form>
 			<span class="who"><b>{actor.name}</b>, {actor.role}</span>
-			<form method="post" action="/sign-out">
+			<form
+				method="post"
+				action="/sign-out"
+				onsubmit={() => {
+					leaving = true;
+					void forget(actor.id).catch(() => undefined);
+				}}
+			>
 				<button class="linkish min-h-11">Sign out</button>
 			</form>
 		</div>

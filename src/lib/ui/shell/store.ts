@@ -22,11 +22,20 @@ export const store = () =>
 		}
 	}));
 
-/** Keeps what a page knows. */
-export const remember = async (key: string, value: unknown): Promise<void> => {
-	await (await store()).put('known', value, key);
+/** Keeps what a page of a person knows. */
+export const remember = async (person: string, key: string, value: unknown): Promise<void> => {
+	await (await store()).put('known', value, `${person}:${key}`);
 };
 
-/** What a page knew last. */
-export const recall = async <T>(key: string): Promise<T | undefined> =>
-	(await store()).get('known', key) as Promise<T | undefined>;
+/** Forgets what pages of a person knew; what waits to be sent stays. */
+export const forget = async (person: string): Promise<void> => {
+	const db = await store();
+	const keys = await db.getAllKeys('known');
+	await Promise.all(
+		keys.filter((key) => key.startsWith(`${person}:`)).map((key) => db.delete('known', key))
+	);
+};
+
+/** What a page of a person knew last. */
+export const recall = async <T>(person: string, key: string): Promise<T | undefined> =>
+	(await store()).get('known', `${person}:${key}`) as Promise<T | undefined>;

@@ -27,17 +27,19 @@
 	let arrives = $state('50');
 	let full = $state('300');
 
-	interface Fault {
+	interface Refusal {
 		path: string;
 		message: string;
 	}
 	/** What a computation gives, or which field is at fault. */
-	function tried<T>(work: () => T): { value: T; fault?: never } | { fault: Fault; value?: never } {
+	function tried<T>(
+		work: () => T
+	): { value: T; refusal?: never } | { refusal: Refusal; value?: never } {
 		try {
 			return { value: work() };
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			return { fault: { path: error.path, message: error.message } };
+			return { refusal: { path: error.path, message: error.message } };
 		}
 	}
 	const target = $derived(
@@ -50,8 +52,8 @@
 		)
 	);
 	const at = (path: string) =>
-		target.fault?.path === path || (path === 'ratedBar' && target.fault?.path === 'pressureBar')
-			? target.fault.message
+		target.refusal?.path === path || (path === 'ratedBar' && target.refusal?.path === 'pressureBar')
+			? target.refusal.message
 			: null;
 
 	const STRATEGIES: { strategy: Strategy; name: string }[] = [
@@ -85,9 +87,9 @@
 	const after = (value: (step: CascadeFill) => number) =>
 		(cascade?.value?.steps ?? []).map((step, i) => ({ x: i + 1, y: value(step) }));
 	const DASHES = [[], [6, 4], [2, 3], [10, 4]];
-	const where = (fault: Fault) => {
-		const bank = /^banks\[(\d+)\]/.exec(fault.path);
-		return bank ? `Bank ${Number(bank[1]) + 1}: ${fault.message}` : fault.message;
+	const where = (refusal: Refusal) => {
+		const bank = /^banks\[(\d+)\]/.exec(refusal.path);
+		return bank ? `Bank ${Number(bank[1]) + 1}: ${refusal.message}` : refusal.message;
 	};
 </script>
 
@@ -97,20 +99,20 @@
 	<div class="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
 		<PressureField
 			label="Rated, bar at 15 °C"
-			fault={at('ratedBar')}
+			refusal={at('ratedBar')}
 			bind:value={rated}
 			width="w-28"
 		/>
 		<PressureField
 			label="Maximum, bar at 65 °C"
-			fault={at('maximumBar')}
+			refusal={at('maximumBar')}
 			hint="On its stamp."
 			bind:value={maximum}
 			width="w-28"
 		/>
 		<NumberField
 			label="Cylinder now, °C"
-			fault={at('temperatureC')}
+			refusal={at('temperatureC')}
 			bind:value={celsius}
 			width="w-28"
 		/>
@@ -173,8 +175,8 @@
 	</section>
 	<section aria-labelledby="how-far">
 		<h2 id="how-far">How far they go: cylinders to nine tenths of {rated} bar</h2>
-		{#if cascade?.fault}<p class="mt-2 font-semibold text-held" role="alert">
-				{where(cascade.fault)}
+		{#if cascade?.refusal}<p class="mt-2 font-semibold text-held" role="alert">
+				{where(cascade.refusal)}
 			</p>{:else}
 			<div class="mt-2 flex flex-wrap gap-x-10 gap-y-3" aria-live="polite">
 				{#each plans as plan (plan.strategy)}{#if plan.value}

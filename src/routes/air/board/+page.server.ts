@@ -1,20 +1,14 @@
 import { z } from 'zod';
-import { boardFeed } from '$lib/server/board';
-import { changeWearer, simulateWearers } from '$lib/server/board-keeper';
-import { config } from '$lib/server/config';
-import { may } from '$lib/server/context';
-import {
-	consumptions,
-	enterTeam,
-	leave,
-	seeAlarm,
-	tellPressure,
-	turnTeam
-} from '$lib/server/entries';
-import { listPlaces } from '$lib/server/hazards';
-import { TELEMETRY_FAULTS } from '$lib/server/instruments/telemetry';
-import { jsonText, optionalNumber, pressureText } from '$lib/server/form-fields';
-import { clientId, contextOf, deed, page } from '$lib/server/request';
+import { boardFeed } from '$lib/server/air/board';
+import { enterTeam, leave, seeAlarm, tellPressure, turnTeam } from '$lib/server/air/entries';
+import { consumptions } from '$lib/server/air/uses';
+import { changeWearer, simulateWearers } from '$lib/server/air/simulated-wearers';
+import { listPlaces } from '$lib/server/hazards/plans';
+import { TELEMETRY_FAULTS } from '$lib/server/instruments/simulated/telemetry';
+import { may } from '$lib/server/kernel/permissions';
+import { config } from '$lib/server/web/config';
+import { jsonText, optionalNumber, pressureText } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formWrite, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const receiver = () => config().GREVAN_TELEMETRY;
@@ -66,12 +60,14 @@ const told = z.object({
 const tenth = (bar: number) => Number(bar.toFixed(1));
 
 export const actions: Actions = {
-	enter: deed(team, async (event: RequestEvent, input) => {
+	enter: formWrite(team, async (event: RequestEvent, input) => {
 		const context = contextOf(event);
 		const wearers = input.wearers.map(({ litres, start, ...one }) => ({
-			...{ ...one, waterVolumeL: litres, startBar: tenth(start.bar) }
+			...one,
+			waterVolumeL: litres,
+			startBar: tenth(start.bar)
 		}));
-		await enterTeam(context, event.locals.site, { ...input, wearers });
+		await enterTeam(context, { ...input, wearers });
 		const { teams } = await boardFeed(context.db).load();
 		await simulateWearers(
 			context,
@@ -84,28 +80,32 @@ export const actions: Actions = {
 			)
 		);
 	}),
-	tell: deed(told, (event: RequestEvent, { pressure, corrects, ...input }) =>
+	tell: formWrite(told, (event: RequestEvent, { pressure, corrects, ...input }) =>
 		tellPressure(contextOf(event), {
 			...input,
-			...{ bar: tenth(pressure.bar), corrects: corrects === 'yes', entered: pressure.entered }
+			bar: tenth(pressure.bar),
+			corrects: corrects === 'yes',
+			entered: pressure.entered
 		})
 	),
-	turn: deed(z.object({ teamId: clientId }), (event: RequestEvent, input) =>
-		turnTeam(contextOf(event), input.teamId)
+	turn: formWrite(z.object({ ...requested, teamId: clientId }), (event: RequestEvent, input) =>
+		turnTeam(contextOf(event), input)
 	),
-	out: deed(
-		z.object({ wearerId: clientId, pressure: pressureText }),
+	out: formWrite(
+		z.object({ ...requested, wearerId: clientId, pressure: pressureText }),
 		(event: RequestEvent, input) =>
-			leave(contextOf(event), event.locals.site, {
-				...{ wearerId: input.wearerId, endBar: tenth(input.pressure.bar) },
+			leave(contextOf(event), {
+				requestId: input.requestId,
+				wearerId: input.wearerId,
+				endBar: tenth(input.pressure.bar),
 				entered: input.pressure.entered
 			})
 	),
-	seen: deed(
-		z.object({ wearerId: clientId, key: z.string().max(80) }),
+	seen: formWrite(
+		z.object({ ...requested, wearerId: clientId, key: z.string().max(80) }),
 		(event: RequestEvent, input) => seeAlarm(contextOf(event), input)
 	),
-	simulate: deed(
+	simulate: formWrite(
 		z.object({
 			channel: z.string().regex(/^[A-Z0-9-]{1,20}$/, 'Choose the channel.'),
 			lPerMin: z.coerce.number('Litres a minute.').min(0).max(300),

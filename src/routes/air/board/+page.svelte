@@ -3,21 +3,21 @@
 	import { onMount, untrack } from 'svelte';
 	import { browser } from '$app/environment';
 	import { alarmsToShow, callOut, teamTurnsAt, type AlarmKind } from '$core/air/entry';
-	import { format } from 'date-fns';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import { sendAction } from '$lib/ui/form/send';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { minutesAndSeconds, serverClock } from '$lib/ui/timer/clock.svelte';
 	import type { Board, BoardTeam } from './board';
 	import NewTeam from './NewTeam.svelte';
 	import WearerRow from './WearerRow.svelte';
+	import { siteClock } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	let board = $state.raw<Board>(untrack(() => data.board));
 	let live = $state(true);
-	let fault = $state<{ message: string } | null>(null);
+	let refusal = $state<{ message: string } | null>(null);
 	let opened = $state(untrack(() => data.board.teams.length === 0));
 	const sound = new AlarmSound();
 	/** Without word from the server for so long this screen says that it is cut off, ms. */
@@ -84,7 +84,7 @@
 <svelte:head><title>Entry board · Grevan</title></svelte:head>
 <div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
 	<p class="font-mono text-[1.5rem] font-semibold" aria-label="Server time">
-		{format(now, 'HH:mm:ss')}
+		{siteClock(now)}
 	</p>
 	<p class={cutOff ? 'font-bold text-held' : 'text-soft'} role="status">
 		{cutOff
@@ -113,19 +113,19 @@
 			<p class="text-[1.35rem] leading-tight font-bold">
 				{alarm.wearer.wearer}: {WORDS[alarm.kind]}
 			</p>
-			<p>since {format(alarm.at, 'HH:mm:ss')}</p>
+			<p>since {siteClock(alarm.at)}</p>
 			{#if data.mayControl}<button
 					type="button"
 					class="button ml-auto"
 					onclick={async () => {
 						for (const key of [...alarm.covers, alarm.key])
-							fault = await send('seen', { wearerId: alarm.wearer.id, key });
+							refusal = await send('seen', { wearerId: alarm.wearer.id, key });
 					}}>Seen</button
 				>{/if}
 		</div>
 	{/each}
 </div>
-<FormFault {fault} />
+<FormRefusal {refusal} />
 {#if board.teams.length === 0}<p class="mt-4 text-[1.1rem]">
 		Nobody is in. Send a team in below; the board then counts each one down to turning back, being
 		out and the warning.
@@ -136,7 +136,7 @@
 		<div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-b-2 border-ink pb-1">
 			<h2 id="team-{team.id}" class="text-[1.25rem]! text-ink!">{team.number}. {team.task}</h2>
 			{#if team.place}<span>{team.place}</span>{/if}
-			{#if team.turnedAt}<b>turned {format(team.turnedAt, 'HH:mm:ss')}</b
+			{#if team.turnedAt}<b>turned {siteClock(team.turnedAt)}</b
 				>{:else if first.turnAt !== null}<span
 					>{#if first.turnAt > now}turns in <b class="font-mono text-[1.25rem]"
 							>{left(first.turnAt)}</b
@@ -146,7 +146,7 @@
 			{#if data.mayControl && !team.turnedAt}<button
 					type="button"
 					class="button ml-auto"
-					onclick={async () => (fault = await send('turn', { teamId: team.id }))}
+					onclick={async () => (refusal = await send('turn', { teamId: team.id }))}
 					>The team has turned</button
 				>{/if}
 		</div>
@@ -159,7 +159,9 @@
 					ontell={async (wearerId, pressure, corrects) =>
 						(
 							await send('tell', {
-								...{ id: ids(), wearerId, pressure },
+								id: ids(),
+								wearerId,
+								pressure,
 								...(corrects ? { corrects: 'yes' } : {})
 							})
 						)?.message ?? null}
@@ -195,7 +197,7 @@
 				onsubmit={async (event) => {
 					event.preventDefault();
 					const fields = Object.fromEntries(new FormData(event.currentTarget));
-					fault = await send('simulate', fields as Record<string, string>);
+					refusal = await send('simulate', fields as Record<string, string>);
 				}}
 			>
 				<label

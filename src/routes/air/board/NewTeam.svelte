@@ -21,12 +21,17 @@
 	}
 	let { places, known, telemetry, onenter }: Props = $props();
 	const fresh = () => ({
-		...{ id: crypto.randomUUID(), wearer: '', set: '', litres: '', start: '', channel: '' }
+		id: crypto.randomUUID(),
+		wearer: '',
+		set: '',
+		litres: '',
+		start: '',
+		channel: ''
 	});
 	let id = $state(crypto.randomUUID());
 	let [task, placeId, margin] = $state(['', '', String(MARGIN_MIN)]);
 	let wearers = $state([fresh(), fresh()]);
-	let fault = $state<{ message: string; path?: string } | null>(null);
+	let refusal = $state<{ message: string; path?: string } | null>(null);
 	let busy = $state(false);
 	const listId = $props.id();
 
@@ -38,7 +43,8 @@
 			if (litres === null || one.start.trim() === '') return '';
 			const rate = figures(one.wearer)?.pessimisticLPerMin ?? EXPECTED_L_PER_MIN;
 			const { minutesToWarning } = cylinderDuration({
-				...{ waterVolumeL: litres, startBar: readPressure(one.start).bar },
+				waterVolumeL: litres,
+				startBar: readPressure(one.start).bar,
 				consumptionLPerMin: rate
 			});
 			return `${Math.floor(minutesToWarning)} min to the warning`;
@@ -47,17 +53,20 @@
 			return '';
 		}
 	}
-	const at = (i: number) => (fault?.path?.startsWith(`wearers.${i}.`) ? fault.message : null);
+	const at = (i: number) => (refusal?.path?.startsWith(`wearers.${i}.`) ? refusal.message : null);
 
 	async function enter(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
-		fault = await onenter({
-			...{ id, task, placeId, marginMin: margin },
+		refusal = await onenter({
+			id,
+			task,
+			placeId,
+			marginMin: margin,
 			wearers: JSON.stringify(wearers.filter((one) => one.wearer.trim() || one.start.trim()))
 		});
 		busy = false;
-		if (fault) return;
+		if (refusal) return;
 		[id, task, wearers] = [crypto.randomUUID(), '', [fresh(), fresh()]];
 	}
 </script>
@@ -137,11 +146,11 @@
 			</li>
 		{/each}
 	</ul>
-	{#if fault && !/^wearers\.\d/.test(fault.path ?? '')}<p
+	{#if refusal && !/^wearers\.\d/.test(refusal.path ?? '')}<p
 			class="font-semibold text-held"
 			role="alert"
 		>
-			{fault.message}
+			{refusal.message}
 		</p>{/if}
 	<div class="flex flex-wrap gap-3">
 		<button class="button primary" disabled={busy}>They go in now</button>

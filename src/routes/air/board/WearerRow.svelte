@@ -3,10 +3,10 @@
 	import { alarmsOf, barAfter } from '$core/air/entry';
 	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
-	import { format } from 'date-fns';
 	import type { BoardWearer } from './board';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { minutesAndSeconds } from '$lib/ui/timer/clock.svelte';
+	import { siteClock, siteTime } from '$lib/ui/time/moments';
 
 	interface Props {
 		wearer: BoardWearer;
@@ -35,7 +35,7 @@
 	const heard = $derived(
 		plan.by === 'start'
 			? 'as it went in'
-			: `${plan.by === 'hand' ? 'told' : 'sent'} ${format(plan.at, 'HH:mm:ss')}`
+			: `${plan.by === 'hand' ? 'told' : 'sent'} ${siteClock(plan.at)}`
 	);
 
 	async function send(work: () => Promise<string | null>) {
@@ -85,7 +85,7 @@
 			role="img"
 			aria-label="Air of {wearer.wearer}: about {Math.round(bar)} bar, turns at {Math.round(
 				plan.turnBar
-			)}, warned at 55"
+			)}, warned at {Math.round(wearer.warningBar)}"
 		>
 			<path d="M4 14H{LINE - 4}" stroke="var(--rule)" stroke-width="12" />
 			<path
@@ -93,7 +93,7 @@
 				stroke={worst === 'warning' || worst === 'be out' ? 'var(--held)' : 'var(--accent)'}
 				stroke-width="12"
 			/>
-			<path d="M{x(55)} 4v20" stroke="var(--held)" stroke-width="2.4" />
+			<path d="M{x(wearer.warningBar)} 4v20" stroke="var(--held)" stroke-width="2.4" />
 			{#if turnedAt === null}<path
 					d="M{x(plan.turnBar)} 4v20"
 					stroke="var(--ink)"
@@ -107,7 +107,9 @@
 					text-anchor={x(plan.turnBar) > LINE * 0.86 ? 'end' : 'middle'}
 					fill="var(--ink)">turn {Math.round(plan.turnBar)}</text
 				>{/if}
-			<text x={x(55)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)">55</text>
+			<text x={x(wearer.warningBar)} y="38" font-size="14" text-anchor="middle" fill="var(--ink)"
+				>{Math.round(wearer.warningBar)}</text
+			>
 		</svg>
 	</div>
 	<dl class="grid grid-cols-[auto_1fr] content-start gap-x-3 font-mono whitespace-nowrap">
@@ -120,7 +122,7 @@
 	</dl>
 	{#if wearer.endedAt}
 		<p class="font-semibold">
-			Out {format(wearer.endedAt, 'HH:mm')} with {Math.round(wearer.endBar ?? 0)} bar{wearer.usedLPerMin
+			Out {siteTime(wearer.endedAt)} with {Math.round(wearer.endBar ?? 0)} bar{wearer.usedLPerMin
 				? `, ${Math.round(wearer.usedLPerMin)} L/min`
 				: ''}
 		</p>

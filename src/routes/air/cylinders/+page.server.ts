@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { LOCATIONS } from '$core/air/cylinder';
-import { may } from '$lib/server/context';
-import { bringCylinder, listCylinders } from '$lib/server/cylinders';
-import { PAGE_SIZE } from '$lib/server/items';
-import { action, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { listCylinders } from '$lib/server/air/cylinder-lists';
+import { bringCylinder } from '$lib/server/air/cylinders';
+import { may } from '$lib/server/kernel/permissions';
+import { pagesOf } from '$lib/server/register/items';
+import { pageNumber } from '$lib/server/web/form-fields';
+import { contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const query = z.object({
 	q: z.string().trim().max(60).catch(''),
@@ -12,27 +14,28 @@ const query = z.object({
 		.enum([...LOCATIONS, 'set'])
 		.optional()
 		.catch(undefined),
-	page: z.coerce.number().int().min(1).catch(1)
+	page: pageNumber
 });
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { q, at, page: number } = parse(query, Object.fromEntries(event.url.searchParams));
-		const list = await listCylinders(context, event.locals.site, { text: q, location: at }, number);
+		const list = await listCylinders(context, { text: q, location: at }, number);
 		return {
 			...list,
-			...{ q, at: at ?? '', page: number, pages: Math.ceil(list.total / PAGE_SIZE) },
+			q,
+			at: at ?? '',
+			page: number,
+			pages: pagesOf(list.total),
 			mayFill: may(context.actor.role, 'fill cylinders')
 		};
 	});
 
-const scanned = z.object({ tag: z.string('Scan a tag.').min(1, 'Scan a tag.') });
+const scanned = z.object({ ...requested, tag: z.string('Scan a tag.').min(1, 'Scan a tag.') });
 
 export const actions: Actions = {
-	queue: (event) =>
-		action(async () => {
-			const { tag } = parse(scanned, await formBody(event.request));
-			await bringCylinder(contextOf(event), event.locals.site, { tag, to: 'filling' });
-		})
+	queue: formAction(scanned, async (event: RequestEvent, input) => {
+		await bringCylinder(contextOf(event), { ...input, to: 'filling' });
+	})
 };

@@ -1,12 +1,13 @@
 <script lang="ts">
 	/** The cylinders of the site: what is left in each, where it is, until when it may be filled. */
-	import { format } from 'date-fns';
+	import Pages from '$lib/ui/shell/Pages.svelte';
 	import { readable } from '$core/plan/calendar';
 	import { RESIDUAL_BAR } from '$core/air/cylinder';
 	import { READY_SHARE } from '$core/bench/breathing-apparatus';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import Fullness from '$lib/ui/air/Fullness.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { siteDay } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	const PLACES = [
@@ -108,15 +109,10 @@
 								? 'open'
 								: ''}</td
 					>
-					<td class="whitespace-nowrap">{row.fill ? format(row.fill.endedAt, 'd MMM yyyy') : ''}</td
-					>
+					<td class="whitespace-nowrap">{row.fill ? siteDay(row.fill.endedAt) : ''}</td>
 				</tr>
 			{/each}
 		</tbody>
 	</table>
 </div>
-{#if data.pages > 1}<nav aria-label="Pages" class="mt-3 flex gap-3">
-		{#if data.page > 1}<a class="button" href={to(data.page - 1)}>Earlier</a>{/if}
-		<span class="self-center">Page {data.page} of {data.pages}</span>
-		{#if data.page < data.pages}<a class="button" href={to(data.page + 1)}>Next</a>{/if}
-	</nav>{/if}
+<Pages number={data.page} pages={data.pages} at={to} />

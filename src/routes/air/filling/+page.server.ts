@@ -1,19 +1,13 @@
 import { z } from 'zod';
-import { config } from '$lib/server/config';
-import { may } from '$lib/server/context';
-import { bringCylinder } from '$lib/server/cylinders';
-import {
-	fillRoom,
-	finishFill,
-	openBank,
-	pumpBank,
-	rejectCylinder,
-	simulatePanel,
-	startFill
-} from '$lib/server/fills';
-import { neededNumber, pressureText } from '$lib/server/form-fields';
-import { PANEL_FAULTS } from '$lib/server/instruments/fill-panel';
-import { clientId, contextOf, deed, page, parse } from '$lib/server/request';
+import { bringCylinder } from '$lib/server/air/cylinders';
+import { fillRoom } from '$lib/server/air/fill-room';
+import { finishFill, openBank, pumpBank, rejectCylinder, startFill } from '$lib/server/air/fills';
+import { simulatePanel } from '$lib/server/air/panel';
+import { PANEL_FAULTS } from '$lib/server/instruments/simulated/fill-panel';
+import { may } from '$lib/server/kernel/permissions';
+import { config } from '$lib/server/web/config';
+import { neededNumber, pressureText } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formWrite, page, parse, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const panel = () => config().GREVAN_FILL_PANEL;
@@ -22,8 +16,9 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		return {
-			...(await fillRoom(context, event.locals.site, panel())),
-			...{ connected: panel() !== undefined, panelFaults: PANEL_FAULTS },
+			...(await fillRoom(context, panel())),
+			connected: panel() !== undefined,
+			panelFaults: PANEL_FAULTS,
 			mayFill: may(context.actor.role, 'fill cylinders')
 		};
 	});
@@ -37,6 +32,7 @@ const start = z.object({
 });
 const bank = z.coerce.number().int().min(1).max(20);
 const finish = z.object({
+	...requested,
 	id: clientId,
 	byHand: z.string().optional(),
 	bar: z.string().optional(),
@@ -45,34 +41,36 @@ const finish = z.object({
 const hand = z.object({ bar: pressureText, celsius: neededNumber('Its temperature, °C.') });
 
 export const actions: Actions = {
-	queue: deed(z.object({ tag }), (event: RequestEvent, input) =>
-		bringCylinder(contextOf(event), event.locals.site, { tag: input.tag, to: 'filling' })
+	queue: formWrite(z.object({ ...requested, tag }), (event: RequestEvent, input) =>
+		bringCylinder(contextOf(event), { ...input, to: 'filling' })
 	),
-	unqueue: deed(z.object({ tag }), (event: RequestEvent, input) =>
-		bringCylinder(contextOf(event), event.locals.site, { tag: input.tag, to: 'rack' })
+	unqueue: formWrite(z.object({ ...requested, tag }), (event: RequestEvent, input) =>
+		bringCylinder(contextOf(event), { ...input, to: 'rack' })
 	),
-	start: deed(start, (event: RequestEvent, { looked, ...input }) =>
-		startFill(contextOf(event), event.locals.site, panel(), { ...input, looked: looked === 'yes' })
+	start: formWrite(start, (event: RequestEvent, { looked, ...input }) =>
+		startFill(contextOf(event), panel(), { ...input, looked: looked === 'yes' })
 	),
-	reject: deed(
+	reject: formWrite(
 		z.object({ id: clientId, tag, step: z.string(), code: z.string() }),
-		(event, input) => rejectCylinder(contextOf(event), event.locals.site, input)
+		(event, input) => rejectCylinder(contextOf(event), input)
 	),
-	bank: deed(z.object({ fillId: clientId, bank }), (event: RequestEvent, input) =>
-		openBank(contextOf(event), panel(), input)
+	bank: formWrite(
+		z.object({ ...requested, fillId: clientId, bank }),
+		(event: RequestEvent, input) => openBank(contextOf(event), panel(), input)
 	),
-	pump: deed(z.object({ bank }), (event: RequestEvent, input) =>
+	pump: formWrite(z.object({ ...requested, bank }), (event: RequestEvent, input) =>
 		pumpBank(contextOf(event), panel(), input)
 	),
-	finish: deed(finish, async (event: RequestEvent, { id, byHand, ...rest }) => {
+	finish: formWrite(finish, async (event: RequestEvent, { requestId, id, byHand, ...rest }) => {
 		const read = byHand ? parse(hand, rest) : undefined;
-		const done = await finishFill(contextOf(event), event.locals.site, panel(), {
+		const done = await finishFill(contextOf(event), panel(), {
+			requestId,
 			id,
 			hand: read && { bar: read.bar.bar, celsius: read.celsius }
 		});
 		return { filled: done };
 	}),
-	simulate: deed(
+	simulate: formWrite(
 		z.object({ speed: z.coerce.number().min(1).max(5000), fault: z.enum(PANEL_FAULTS) }),
 		(event, input) => simulatePanel(contextOf(event), panel(), input)
 	)

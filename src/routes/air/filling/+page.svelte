@@ -2,9 +2,8 @@
 	/** The fill room: empties, the look at each, the panel with its banks, what was filled. */
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { format } from 'date-fns';
 	import type { FillTarget } from '$core/air/settle';
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import { sendAction } from '$lib/ui/form/send';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
@@ -13,6 +12,7 @@
 	import Banks from './Banks.svelte';
 	import Look from './Look.svelte';
 	import Running from './Running.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	let reading = $state.raw(untrack(() => data.panel.reading));
@@ -21,7 +21,7 @@
 	let heard = $state(true);
 	let chosen = $state<string | null>(null);
 	let busy = $state(false);
-	let fault = $state<{ message: string } | null>(null);
+	let refusal = $state<{ message: string } | null>(null);
 	let said = $state('');
 	let sourceId = $state(untrack(() => data.sources[0]?.source.id ?? ''));
 
@@ -44,7 +44,8 @@
 	const usual = $derived.by(() => {
 		const like = fillable[0]?.cylinder ?? null;
 		return {
-			...{ waterVolumeL: like?.waterVolumeL ?? 6.8, pressureBar: like?.pressureBar ?? 50 },
+			waterVolumeL: like?.waterVolumeL ?? 6.8,
+			pressureBar: like?.pressureBar ?? 50,
 			ratedBar: like?.ratedBar ?? 300
 		};
 	});
@@ -76,7 +77,7 @@
 	async function send(action: string, fields: Record<string, string>): Promise<unknown> {
 		busy = true;
 		const sent = await sendAction<{ result: unknown }>(`?/${action}`, fields);
-		fault = sent.refused;
+		refusal = sent.refused;
 		if (!sent.refused) await invalidateAll();
 		busy = false;
 		return sent.refused ? undefined : (sent.data?.result ?? true);
@@ -84,7 +85,9 @@
 	async function begin(tag: string) {
 		said = '';
 		const ok = await send('start', {
-			...{ id: crypto.randomUUID(), tag, looked: 'yes' },
+			id: crypto.randomUUID(),
+			tag,
+			looked: 'yes',
 			sourceId: source?.source.id ?? ''
 		});
 		if (ok !== undefined) chosen = null;
@@ -176,7 +179,7 @@
 	</section>
 	<div class="grid grid-cols-[minmax(0,1fr)] content-start gap-6">
 		{#if said}<div role="status"><Notice kind="plain"><p>{said}</p></Notice></div>{/if}
-		<FormFault {fault} />
+		<FormRefusal {refusal} />
 		<div class="grid grid-cols-[minmax(0,1fr)] gap-6 xl:grid-cols-[minmax(0,1fr)_17rem]">
 			<div>
 				{#if data.open}
@@ -240,9 +243,8 @@
 						<tbody>
 							{#each data.log.slice(0, 12) as { fill, tag, batch, by } (fill.id)}<tr
 									class="border-t border-rule"
-									><td class="py-1 pr-3"
-										>{fill.endedAt ? format(fill.endedAt, 'd MMM HH:mm') : ''}</td
-									><td class="pr-3"
+									><td class="py-1 pr-3">{fill.endedAt ? siteMoment(fill.endedAt) : ''}</td><td
+										class="pr-3"
 										><a class="tag inline-flex min-h-9 items-center" href="/air/cylinders/{tag}"
 											>{tag}</a
 										></td

@@ -20,7 +20,10 @@
 		try {
 			return bankPlan({
 				banks: banks.map(({ waterVolumeL, bar }) => ({ waterVolumeL, pressureBar: bar })),
-				...{ cylinder, ratedBar, targetBar: ratedBar, fullBar: top }
+				cylinder,
+				ratedBar,
+				targetBar: ratedBar,
+				fullBar: top
 			});
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;

@@ -48,25 +48,25 @@
 		wearing
 	});
 	const judged = $derived.by(() => {
-		let fault: { path: string; message: string } | null = null;
+		let refusal: { path: string; message: string } | null = null;
 		let verdict: ReturnType<typeof judgeHose> | null = null;
 		let fixes: HoseFix[] = [];
 		if (!counted)
 			return {
 				verdict,
 				fixes,
-				fault: { path: 'wearers', message: `A whole number from 1 to ${MOST_WEARERS}.` }
+				refusal: { path: 'wearers', message: `A whole number from 1 to ${MOST_WEARERS}.` }
 			};
 		try {
 			fixes = hoseFixes(input, count);
 			verdict = judgeHose(input);
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			fault = { path: error.path, message: error.message };
+			refusal = { path: error.path, message: error.message };
 		}
-		return { verdict, fixes, fault };
+		return { verdict, fixes, refusal };
 	});
-	const at = (path: string) => (judged.fault?.path === path ? judged.fault.message : null);
+	const at = (path: string) => (judged.refusal?.path === path ? judged.refusal.message : null);
 	const FIELDS = [
 		['supplyBar', 'Supply, bar'],
 		['boreMm', 'Bore, mm'],
@@ -86,12 +86,12 @@
 			{#each FIELDS as [path, label] (path)}
 				{#if path.endsWith('Bar')}<PressureField
 						{label}
-						fault={at(path)}
+						refusal={at(path)}
 						bind:value={typed[path]}
 						width="w-full"
 					/>{:else}<NumberField
 						{label}
-						fault={at(path)}
+						refusal={at(path)}
 						bind:value={typed[path]}
 						width="w-full"
 					/>{/if}
@@ -135,13 +135,13 @@
 				Reynolds number {Math.round(judged.verdict.reynolds).toLocaleString('en-GB')}, friction
 				factor {judged.verdict.frictionFactor.toFixed(4)}.
 			</p>
-		{:else if judged.fault}
+		{:else if judged.refusal}
 			<p class="flex items-center gap-3 text-[1.4rem] leading-tight font-bold">
-				<StateMark state="reject" size={24} />{judged.fault.path === 'flowLPerMin'
+				<StateMark state="reject" size={24} />{judged.refusal.path === 'flowLPerMin'
 					? 'It chokes'
 					: 'No answer yet'}
 			</p>
-			<p class="font-semibold text-held" role="alert">{judged.fault.message}</p>
+			<p class="font-semibold text-held" role="alert">{judged.refusal.message}</p>
 		{/if}
 		{#if judged.fixes.length}
 			<section aria-labelledby="fixes" class="border-t border-rule pt-3">

@@ -1,16 +1,16 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { addSource, listSources } from '$lib/server/air-sources';
-import { may } from '$lib/server/context';
-import { decimal } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { addSource, listSources } from '$lib/server/air/sources';
+import { may } from '$lib/server/kernel/permissions';
+import { decimal } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		return {
-			sources: await listSources(context, event.locals.site),
+			sources: await listSources(context),
 			mayAdd: may(context.actor.role, 'keep the register')
 		};
 	});
@@ -29,17 +29,13 @@ const body = z.object({
 });
 
 export const actions: Actions = {
-	default: async (event) => {
-		const result = await action(async () => {
-			const { oil, fills, banks, ...input } = parse(body, await formBody(event.request));
-			await addSource(contextOf(event), {
-				...input,
-				...{ oilLubricated: oil === 'on', fills: fills === 'on' },
-				banks: banks.map((waterVolumeL) => ({ waterVolumeL, fullBar: FULL_BAR }))
-			});
-			return { id: input.id };
+	default: formAction(body, async (event: RequestEvent, { oil, fills, banks, ...input }) => {
+		await addSource(contextOf(event), {
+			...input,
+			oilLubricated: oil === 'on',
+			fills: fills === 'on',
+			banks: banks.map((waterVolumeL) => ({ waterVolumeL, fullBar: FULL_BAR }))
 		});
-		if ('status' in result) return result;
-		redirect(303, `/air/tests/${result.id}`);
-	}
+		redirect(303, `/air/tests/${input.id}`);
+	})
 };

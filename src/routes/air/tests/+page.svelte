@@ -1,12 +1,12 @@
 <script lang="ts">
 	/** Where breathing air comes from, and whether it may be given out. */
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { SOURCE_MARKS } from '$lib/ui/air/marks';
 
 	let { data, form } = $props();
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const id = crypto.randomUUID();
 </script>
 
@@ -62,7 +62,7 @@
 				><input type="checkbox" name="fills" /> fills cylinders at the panel</label
 			>
 			<PlainField label="Banks, litres of water each" name="banks" placeholder="50 50 50" mono />
-			<FormFault {fault} />
+			<FormRefusal {refusal} />
 			<button class="button">Add</button>
 		</form>
 	{/if}

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { api, contextOf } from '$lib/server/request';
-import { searchSubstances } from '$lib/server/substances';
+import { searchSubstances } from '$lib/server/hazards/substances';
+import { api, contextOf } from '$lib/server/web/request';
 
 const text = z.string().max(120).catch('');
 

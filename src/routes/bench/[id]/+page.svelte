@@ -10,6 +10,7 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { BENCH_MARKS } from '$lib/ui/outcome';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	let samples = $state.raw<TraceSample[]>(untrack(() => data.samples));
@@ -56,8 +57,7 @@
 	>
 	<h1>{data.recipe.name}</h1>
 	<p class="text-soft">
-		{data.model} · {data.by}, {format(data.test.startedAt, 'd MMM yyyy HH:mm')} · {data.test
-			.instrument}
+		{data.model} · {data.by}, {siteMoment(data.test.startedAt)} · {data.test.instrument}
 	</p>
 	<a
 		class="linkish ml-auto inline-flex min-h-11 items-center"
@@ -156,8 +156,8 @@
 			</p>
 			<form method="get" class="border-t border-rule pt-3" data-sveltekit-keepfocus>
 				<label class="label" for="by">What another recipe would say</label>
-				<div class="flex gap-2">
-					<select id="by" name="by" class="min-w-0 flex-1" value={askedFor}>
+				<div class="grid gap-2">
+					<select id="by" name="by" class="w-full" value={askedFor}>
 						{#each data.recipes as r (r.key)}<option value="{r.key}@{r.version}"
 								>{r.name}, version {r.version}</option
 							>{/each}

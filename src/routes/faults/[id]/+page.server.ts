@@ -2,18 +2,23 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { rejectCode } from '$core/data/reject-codes';
 import { REPAIRS } from '$core/data/repairs';
-import { may } from '$lib/server/context';
-import { defectPage, finishJob, partsFor, releaseJob, startJob } from '$lib/server/faults';
-import { startRun } from '$lib/server/inspections';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import type { Actions, PageServerLoad } from './$types';
+import { releasedByAnother } from '$core/people/two-people';
+import { defectPage } from '$lib/server/faults/faults';
+import { finishJob, partsFor, releaseJob, startJob } from '$lib/server/faults/jobs';
+import { startRun } from '$lib/server/inspection/runs';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const found = await defectPage(context, parse(clientId, event.params.id));
-		const asOf = dayAt(context.now(), event.locals.site.timeZone);
+		const asOf = todayOf(context);
+		const byAnother = releasedByAnother(context.site, found.job?.defects ?? [found.defect]);
+		const mayRelease = may(context.actor.role, 'release');
+		const forAnother = mayRelease && byAnother && found.job?.doneBy === context.actor.id;
 		return {
 			...found,
 			parts: found.job
@@ -22,46 +27,47 @@ export const load: PageServerLoad = (event) =>
 			repairs: REPAIRS.map(({ key, name }) => ({ key, name })),
 			usual: rejectCode(found.defect.code).repair,
 			mayRepair: may(context.actor.role, 'repair'),
-			mayRelease: may(context.actor.role, 'release')
+			mayRelease: mayRelease && !forAnother,
+			/** Released by someone else than the repairer. */
+			byAnother,
+			/** Released by someone else than who looks, because that is who repaired. */
+			forAnother
 		};
 	});
 
 const lines = z.array(z.string()).default([]);
 
 export const actions: Actions = {
-	start: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({
-					id: clientId,
-					itemId: clientId,
-					repair: z.string(),
-					defects: z.array(z.uuid()).min(1, 'Choose the faults that this repair mends.')
-				}),
-				{ defects: [], ...(await formBody(event.request)) }
-			);
-			await startJob(contextOf(event), event.locals.site, {
+	start: formAction(
+		z.object({
+			id: clientId,
+			itemId: clientId,
+			repair: z.string(),
+			defects: z.array(z.uuid()).min(1, 'Choose the faults that this repair mends.').prefault([])
+		}),
+		async (event: RequestEvent, form) => {
+			await startJob(contextOf(event), {
 				id: form.id,
 				itemId: form.itemId,
 				repair: form.repair,
 				defectIds: form.defects
 			});
 			return {};
+		}
+	),
+	finish: formAction(
+		z.object({
+			...requested,
+			jobId: clientId,
+			version: z.coerce.number().int(),
+			proof: lines,
+			proofLines: z.coerce.number().int().min(0).max(20),
+			lots: lines,
+			note: z.string().trim().max(500, 'A note has at most 500 characters.').default('')
 		}),
-	finish: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({
-					jobId: clientId,
-					version: z.coerce.number().int(),
-					proof: lines,
-					proofLines: z.coerce.number().int().min(0).max(20),
-					lots: lines,
-					note: z.string().trim().max(500, 'A note has at most 500 characters.').default('')
-				}),
-				await formBody(event.request)
-			);
-			await finishJob(contextOf(event), event.locals.site, {
+		async (event: RequestEvent, form) => {
+			await finishJob(contextOf(event), {
+				requestId: form.requestId,
 				jobId: form.jobId,
 				version: form.version,
 				proof: Array.from({ length: form.proofLines }, (_, i) => form.proof.includes(String(i))),
@@ -72,25 +78,20 @@ export const actions: Actions = {
 				note: form.note
 			});
 			return {};
-		}),
-	inspect: async (event) => {
-		const result = await action(async () => {
-			const form = parse(
-				z.object({ id: clientId, tag: z.string() }),
-				await formBody(event.request)
-			);
-			return startRun(contextOf(event), form);
-		});
-		if ('status' in result) return result;
-		redirect(303, `/runs/${result.id}`);
-	},
-	release: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({ jobId: clientId, version: z.coerce.number().int() }),
-				await formBody(event.request)
-			);
-			await releaseJob(contextOf(event), event.locals.site, form);
+		}
+	),
+	inspect: formAction(
+		z.object({ id: clientId, tag: z.string() }),
+		async (event: RequestEvent, form) => {
+			const { id } = await startRun(contextOf(event), form);
+			redirect(303, `/runs/${id}`);
+		}
+	),
+	release: formAction(
+		z.object({ ...requested, jobId: clientId, version: z.coerce.number().int() }),
+		async (event: RequestEvent, form) => {
+			await releaseJob(contextOf(event), form);
 			return {};
-		})
+		}
+	)
 };

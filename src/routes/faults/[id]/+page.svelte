@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { format } from 'date-fns';
+	import { readable } from '$core/plan/calendar';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { airwayOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import { PARTS, repairOf } from '$core/data/repairs';
@@ -8,6 +8,7 @@
 	import { withDefects } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data, form } = $props();
 	const airway = $derived(airwayOf(data.item.family));
@@ -15,7 +16,7 @@
 	const marks = $derived(withDefects({}, data.defect.closedAt ? [] : data.others));
 	const job = $derived(data.job && !data.job.supersededAt ? data.job : null);
 	const repair = $derived(job ? repairOf(job.repair) : null);
-	const when = (date: Date | null) => (date ? format(date, 'd MMM yyyy HH:mm') : '');
+	const when = (date: Date | null) => (date ? siteMoment(date) : '');
 	const passed = $derived(job?.run?.signedAt && job.run.outcome !== 'fail');
 	const failed = $derived(job?.run?.signedAt && job.run.outcome === 'fail');
 	const startId = $derived(`${data.defect.id && crypto.randomUUID()}`);
@@ -70,8 +71,8 @@
 		</li>
 	{/each}
 </ol>
-{#if form?.fault}<div class="mt-4">
-		<Notice kind="fault"><p>{form.fault.message}</p></Notice>
+{#if form?.refusal}<div class="mt-4">
+		<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>
 	</div>{/if}
 
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_20rem]">
@@ -163,7 +164,7 @@
 										value="{lot.id}:{part.quantity}"
 										selected={nth === 0}
 										>lot {lot.lot}, {lot.quantity} left{lot.useBy
-											? `, until ${lot.useBy}`
+											? `, until ${readable(lot.useBy)}`
 											: ''}</option
 									>{/each}
 								<option value="">none taken from the store</option>
@@ -229,9 +230,10 @@
 				<div class="mt-4">
 					<Notice kind="caution"
 						><p>
-							A supervisor releases it{data.defect.severity === 'stop'
-								? ', someone else than the repairer'
-								: ''}. It stays held until then.
+							{data.forAnother
+								? 'You repaired it: another supervisor releases it.'
+								: `A supervisor releases it${data.byAnother ? ', someone else than the repairer' : ''}.`}
+							It stays held until then.
 						</p></Notice
 					>
 				</div>

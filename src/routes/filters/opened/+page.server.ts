@@ -1,8 +1,11 @@
-import { openPairs } from '$lib/server/filters';
-import { contextOf, page } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
+import { z } from 'zod';
+import { openPairs } from '$lib/server/filters/opening';
+import { todayOf } from '$lib/server/kernel/context';
+import { pageNumber } from '$lib/server/web/form-fields';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
+const asked = z.object({ page: pageNumber });
 /** Days that count as this week. */
 const WEEK = 7;
 
@@ -10,7 +13,8 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { site } = event.locals;
-		const pairs = await openPairs(context, site);
+		const { page: number } = asked.parse(Object.fromEntries(event.url.searchParams));
+		const { pairs, total, pages } = await openPairs(context, number);
 		const shown = pairs.map(({ pair, model, itemTag, tag, change, used, recalled, daysLeft }) => ({
 			id: pair.id,
 			tag,
@@ -27,7 +31,10 @@ export const load: PageServerLoad = (event) =>
 		}));
 		const due = (row: (typeof shown)[number]) => row.recalled || row.daysLeft < 0;
 		return {
-			asOf: dayAt(context.now(), site.timeZone),
+			asOf: todayOf(context),
+			total,
+			pages,
+			number,
 			groups: [
 				{ key: 'over', title: 'Change before anyone wears them', rows: shown.filter(due) },
 				{

@@ -1,24 +1,23 @@
 <script lang="ts">
-	import { format, parseISO } from 'date-fns';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
+	import Pages from '$lib/ui/shell/Pages.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { FILTER_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+	import { readable } from '$core/plan/calendar';
 
 	let { data } = $props();
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
 	const MARKS = { over: 'overdue', today: 'due', week: 'due', later: 'ready' } as const;
-	const count = $derived(data.groups.reduce((sum, group) => sum + group.rows.length, 0));
 </script>
 
 <svelte:head><title>Opened pairs · Grevan</title></svelte:head>
 <div class="flex flex-wrap items-center gap-x-4">
 	<h1>Opened pairs</h1>
-	<p class="text-soft">{count} on masks, next to change first</p>
+	<p class="text-soft">{data.total} on masks, next to change first</p>
 </div>
 <div class="mt-3"><SectionLinks label="Filters" links={FILTER_LINKS} /></div>
-{#if count === 0}<p class="mt-4">
+{#if data.total === 0}<p class="mt-4">
 		No pair is open. Choose a task under <a class="linkish" href="/filters">For a task</a>, then
 		filters, then the mask.
 	</p>{/if}
@@ -59,7 +58,7 @@
 							<span
 								class="text-right font-mono text-[0.95rem] {group.key === 'over'
 									? 'font-bold text-held'
-									: ''}">{day(row.changeOn)}</span
+									: ''}">{readable(row.changeOn)}</span
 							>
 						</a>
 					</li>
@@ -68,3 +67,4 @@
 		</section>
 	{/if}
 {/each}
+<Pages number={data.number} pages={data.pages} at={(page) => `/filters/opened?page=${page}`} />

@@ -1,20 +1,21 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { format, parseISO } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { FILTER_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 	import ModelForm from './ModelForm.svelte';
+	import { readable } from '$core/plan/calendar';
+	import DayField from '$lib/ui/form/DayField.svelte';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
 	let lotId = $state(crypto.randomUUID());
 	let editing = $state<string | null>(null);
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	const at = (path: string) => refusedAt(refusal, path);
 	const RECEIVE = ['modelId', 'lot', 'useBy', 'quantity'];
 </script>
 
@@ -28,18 +29,18 @@
 		>{/if}
 </div>
 <div class="mt-3"><SectionLinks label="Filters" links={FILTER_LINKS} /></div>
-{#if form && 'saved' in form}<div class="mt-3">
-		<Notice kind="good"><p>{form.saved} is kept.</p></Notice>
+{#if form && 'result' in form}<div class="mt-3">
+		<Notice kind="good"><p>{form.result?.saved} is kept.</p></Notice>
 	</div>{/if}
 {#if form && 'received' in form}<div class="mt-3">
 		<Notice kind="good"><p>Taken in: {form.received}.</p></Notice>
 	</div>{/if}
-{#if fault && !RECEIVE.includes(fault.path ?? '')}<div class="mt-3">
-		<Notice kind="fault"><p>{fault.message}</p></Notice>
+{#if refusal && !RECEIVE.includes(refusal.path ?? '')}<div class="mt-3">
+		<Notice kind="refusal"><p>{refusal.message}</p></Notice>
 	</div>{/if}
 {#if editing === 'new' && data.mayKeep}<ModelForm
-		model={null}
-		{fault}
+		filled={data.filled.new!}
+		version={0}
 		done={() => (editing = null)}
 	/>{/if}
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_20rem]">
@@ -79,8 +80,8 @@
 								{lot.sealedQuantity} ·
 								{#if lot.recalledAt}<span class="font-semibold text-held">recalled</span
 									>{:else if lot.useBy < data.asOf}<span class="font-semibold text-held"
-										>past {day(lot.useBy)}</span
-									>{:else}until {day(lot.useBy)}{/if}</a
+										>past {readable(lot.useBy)}</span
+									>{:else}until {readable(lot.useBy)}{/if}</a
 							>
 						</li>{:else}<li class="text-soft">no lot in the store</li>{/each}
 					{#if data.mayKeep}<li>
@@ -92,8 +93,8 @@
 						</li>{/if}
 				</ul>
 				{#if editing === row.model.id}<ModelForm
-						model={row.model}
-						{fault}
+						filled={data.filled[row.model.id]!}
+						version={row.model.version}
 						done={() => (editing = null)}
 					/>{/if}
 			</li>
@@ -114,14 +115,14 @@
 					}}
 			>
 				<input type="hidden" name="id" value={lotId} />
-				<Field id="modelId" label="Filter" fault={at('modelId')}>
+				<Field id="modelId" label="Filter" refusal={at('modelId')}>
 					{#snippet children(field)}<select {...field} name="modelId" class="w-full"
 							><option value="">choose</option>{#each data.models as row (row.model.id)}<option
 									value={row.model.id}>{row.model.name}</option
 								>{/each}</select
 						>{/snippet}
 				</Field>
-				<Field id="lot" label="Lot" fault={at('lot')}>
+				<Field id="lot" label="Lot" refusal={at('lot')}>
 					{#snippet children(field)}<input
 							{...field}
 							name="lot"
@@ -129,16 +130,9 @@
 							autocomplete="off"
 						/>{/snippet}
 				</Field>
-				<Field id="useBy" label="Use by" fault={at('useBy')}>
-					{#snippet children(field)}<input
-							{...field}
-							type="date"
-							name="useBy"
-							class="w-full"
-						/>{/snippet}
-				</Field>
+				<DayField name="useBy" label="Use by" refusal={at('useBy')} />
 				<div class="grid grid-cols-2 gap-4">
-					<Field id="quantity" label="How many" fault={at('quantity')}>
+					<Field id="quantity" label="How many" refusal={at('quantity')}>
 						{#snippet children(field)}<input
 								{...field}
 								name="quantity"

@@ -1,73 +1,65 @@
 <script lang="ts">
 	/** A filter model: marking, mount, mass, what its maker states. */
-	import { enhance } from '$app/forms';
 	import { untrack } from 'svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
+	import LongField from '$lib/ui/form/LongField.svelte';
+	import { longForm, refusedWhole } from '$lib/ui/form/long-form';
 	import type { PageData } from './$types';
 
 	interface Props {
-		model: PageData['models'][number]['model'] | null;
-		fault: { message: string; path?: string | undefined } | null;
+		filled: PageData['filled'][string];
+		version: number;
 		done: () => void;
 	}
-	let { model, fault, done }: Props = $props();
-	const id = untrack(() => model?.id ?? crypto.randomUUID());
+	let { filled, version, done }: Props = $props();
+	const of = untrack(() => longForm(filled, done));
+	const { enhance, errors } = of;
+	const id = untrack(() => filled.data.id || crypto.randomUUID());
 </script>
-
-{#snippet text(name: string, label: string, held: string | number | null | undefined, hint = '')}
-	<div>
-		<label class="label" for="{id}-{name}">{label}</label><input
-			id="{id}-{name}"
-			{name}
-			value={held ?? ''}
-			placeholder={hint}
-			class="w-full"
-			aria-invalid={fault?.path === name ? 'true' : undefined}
-		/>
-		{#if fault?.path === name}<p class="mt-1 font-semibold text-held">{fault.message}</p>{/if}
-	</div>
-{/snippet}
 
 <form
 	method="post"
 	action="?/model"
 	class="mt-3 grid gap-4 border-l-4 border-accent pl-4"
-	use:enhance={() =>
-		async ({ result, update }) => {
-			await update({ reset: false });
-			if (result.type === 'success') done();
-		}}
+	use:enhance
 >
-	<input type="hidden" name="id" value={id} /><input
-		type="hidden"
-		name="version"
-		value={model?.version ?? 0}
-	/>
-	<div class="grid gap-4 sm:grid-cols-3">
-		{@render text('maker', 'Maker', model?.maker)}
-		{@render text('name', 'Name', model?.name)}
-		{@render text('mount', 'Mount', model?.mount, 'quarter turn')}
-		{@render text('codeEn', 'EN marking', model?.codeEn, 'A2B2E2K2-P3')}
-		{@render text('codeUs', 'US marking', model?.codeUs, 'OV/AG-P100')}
-		{@render text('massG', 'Mass of one, g', model?.massG)}
-		{@render text('openedMonths', 'Months once open', model?.openedMonths, 'as the maker says')}
-		{@render text('reorderLevel', 'Buy below', model?.reorderLevel ?? 0)}
+	<input type="hidden" name="id" value={id} />
+	<input type="hidden" name="version" value={version} />
+	<FormRefusal refusal={refusedWhole($errors)} />
+	<div class="grid items-start gap-4 sm:grid-cols-3">
+		<LongField {of} name="maker" label="Maker" />
+		<LongField {of} name="name" label="Name" />
+		<LongField {of} name="mount" label="Mount" placeholder="quarter turn" />
+		<LongField {of} name="codeEn" label="EN marking" placeholder="A2B2E2K2-P3" />
+		<LongField {of} name="codeUs" label="US marking" placeholder="OV/AG-P100" />
+		<LongField {of} name="massG" label="Mass of one, g" inputmode="numeric" />
+		<LongField
+			{of}
+			name="openedMonths"
+			label="Months once open"
+			placeholder="as the maker says"
+			inputmode="decimal"
+		/>
+		<LongField {of} name="reorderLevel" label="Buy below" inputmode="numeric" />
 	</div>
-	<fieldset class="grid gap-4 sm:grid-cols-4">
+	<fieldset class="grid items-start gap-4 sm:grid-cols-4">
 		<legend class="label">Bed of one filter, where the maker states it</legend>
-		{@render text('carbonMassG', 'Carbon, g', model?.bed?.carbonMassG, '30')}
-		{@render text(
-			'microporeVolumeCm3PerG',
-			'Micropores, cm³/g',
-			model?.bed?.microporeVolumeCm3PerG,
-			'0.5'
-		)}
-		{@render text(
-			'packedDensityGPerCm3',
-			'Packed density, g/cm³',
-			model?.bed?.packedDensityGPerCm3,
-			'0.44'
-		)}
-		{@render text('faceAreaCm2', 'Face, cm²', model?.bed?.faceAreaCm2, '40')}
+		<LongField {of} name="carbonMassG" label="Carbon, g" placeholder="30" inputmode="decimal" />
+		<LongField
+			{of}
+			name="microporeVolumeCm3PerG"
+			label="Micropores, cm³/g"
+			placeholder="0.5"
+			inputmode="decimal"
+		/>
+		<LongField
+			{of}
+			name="packedDensityGPerCm3"
+			label="Packed density, g/cm³"
+			placeholder="0.44"
+			inputmode="decimal"
+		/>
+		<LongField {of} name="faceAreaCm2" label="Face, cm²" placeholder="40" inputmode="decimal" />
 	</fieldset>
 	<div class="flex gap-3">
 		<button class="button primary">Keep</button><button type="button" class="button" onclick={done}

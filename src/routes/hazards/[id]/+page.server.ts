@@ -3,13 +3,14 @@ import { z } from 'zod';
 import { DEFAULT_FACTS, type HazardFacts } from '$core/hazards/facts';
 import { EXPIRY_MONTHS, REVIEW_MONTHS } from '$core/hazards/plan-status';
 import { plusMonths } from '$core/plan/calendar';
-import { may } from '$lib/server/context';
-import { approvePlan, clearFlag, listPlaces, planPage } from '$lib/server/hazards';
-import { readyByKind } from '$lib/server/items';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import { libraryFor } from '$lib/server/substances';
-import type { Actions, PageServerLoad } from './$types';
+import { anotherApproves } from '$core/people/two-people';
+import { approvePlan, clearFlag, listPlaces, planPage } from '$lib/server/hazards/plans';
+import { libraryFor } from '$lib/server/hazards/substances';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { readyByKind } from '$lib/server/register/items';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const copyOf = z.uuid().nullable().catch(null);
 
@@ -17,7 +18,7 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { site } = event.locals;
-		const asOf = dayAt(context.now(), site.timeZone);
+		const asOf = todayOf(context);
 		const common = {
 			places: await listPlaces(context.db),
 			mayPlan: may(context.actor.role, 'plan'),
@@ -34,7 +35,7 @@ export const load: PageServerLoad = (event) =>
 		};
 		if (event.params.id === 'new') {
 			const copied = copyOf.parse(event.url.searchParams.get('copy'));
-			const source = copied ? await planPage(context, site, copied) : null;
+			const source = copied ? await planPage(context, copied) : null;
 			const facts = source?.plan.facts ?? {
 				...DEFAULT_FACTS,
 				ruleSet: site.ruleSet,
@@ -53,15 +54,18 @@ export const load: PageServerLoad = (event) =>
 					by: null,
 					copiedFrom: copied
 				},
+				forAnother: false,
 				standing: null
 			};
 		}
-		const found = await planPage(context, site, parse(clientId, event.params.id));
+		const found = await planPage(context, parse(clientId, event.params.id));
 		const newest = found.editions[0];
 		return {
 			...common,
 			substances: await substancesOf(found.plan.facts),
 			plan: { ...found.plan, by: found.by },
+			/** Whoever looks wrote it: somebody else approves. */
+			forAnother: anotherApproves(context.site, found.plan, context.actor.id),
 			standing: {
 				state: found.status.outcome,
 				reasons: found.status.reasons,
@@ -89,35 +93,32 @@ export const load: PageServerLoad = (event) =>
 const day = z.iso.date('Choose a day.');
 
 export const actions: Actions = {
-	approve: (event) =>
-		action(async () => {
-			const input = parse(
-				z.object({
-					id: clientId,
-					version: z.coerce.number().int().min(1, 'Wait until the plan is kept.'),
-					reviewOn: day,
-					expiresOn: day,
-					note: z.string().trim().max(500).default('')
-				}),
-				await formBody(event.request)
-			);
+	approve: formAction(
+		z.object({
+			id: clientId,
+			version: z.coerce.number().int().min(1, 'Wait until the plan is kept.'),
+			reviewOn: day,
+			expiresOn: day,
+			note: z.string().trim().max(500).default('')
+		}),
+		async (event: RequestEvent, input) => {
 			return {
-				approved: await approvePlan(contextOf(event), event.locals.site, {
+				approved: await approvePlan(contextOf(event), {
 					...input,
 					planId: parse(clientId, event.params.id)
 				})
 			};
+		}
+	),
+	clear: formAction(
+		z.object({
+			...requested,
+			id: clientId,
+			why: z.string().trim().min(1, 'Say what was found and what was changed.').max(500)
 		}),
-	clear: (event) =>
-		action(async () => {
-			const input = parse(
-				z.object({
-					id: clientId,
-					why: z.string().trim().min(1, 'Say what was found and what was changed.').max(500)
-				}),
-				await formBody(event.request)
-			);
+		async (event: RequestEvent, input) => {
 			await clearFlag(contextOf(event), input);
 			return { cleared: true };
-		})
+		}
+	)
 };

@@ -1,15 +1,16 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { onDestroy, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
 	import type { Substance } from '$core/data/substance';
 	import { libraryOf, SHIPPED } from '$core/data/substances';
 	import { DEFAULT_BED } from '$core/filters/wheeler-jonas';
-	import { planLife } from '$core/filters/plan-life';
+	import { filtersWorn, planLife } from '$core/filters/plan-life';
 	import { whatWouldChange } from '$core/hazards/changes';
 	import { compareRuleSets } from '$core/hazards/compare';
 	import { decide } from '$core/hazards/ladder';
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { InputError } from '$core/verdict';
+	import { Autosave } from '$lib/ui/form/autosave.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Answer from './Answer.svelte';
 	import Around from './Around.svelte';
@@ -19,16 +20,10 @@
 	import Standing from './Standing.svelte';
 
 	let { data, form } = $props();
-	const SAVE_AFTER_MS = 700;
-	const RETRY_MS = 3000;
 
 	let facts = $state<HazardFacts>(untrack(() => structuredClone(data.plan.facts)));
 	let task = $state(untrack(() => data.plan.task));
 	let placeId = $state(untrack(() => data.plan.placeId));
-	let version = $state(untrack(() => data.plan.version));
-	let kept = $state<'kept' | 'keeping' | 'changed' | 'unsent' | 'refused'>('kept');
-	let message = $state<string | null>(null);
-	let serverFault = $state<{ path: string; message: string } | null>(null);
 
 	/** Substances of the site's own or corrected, as far as this plan names them. */
 	let learnt = $state.raw<Substance[]>(untrack(() => data.substances));
@@ -47,13 +42,13 @@
 		const plain = $state.snapshot(facts) as HazardFacts;
 		try {
 			const decision = decide(plain, library);
-			const filters = decision.permitted.some((k) => k.kind === 'half-mask') ? 2 : 1;
+			const filters = filtersWorn(decision);
 			const life =
 				decision.outcome === 'filter'
 					? planLife(decision.contaminants, plain, { bed: DEFAULT_BED, filters })
 					: null;
 			const changes = whatWouldChange(plain, decision, library);
-			return { decision, life, changes, ...compareRuleSets(plain, library), fault: null };
+			return { decision, life, changes, ...compareRuleSets(plain, library), refusal: null };
 		} catch (error) {
 			if (error instanceof InputError)
 				return {
@@ -62,82 +57,43 @@
 					changes: [],
 					sides: [],
 					differ: false,
-					fault: { path: error.path, message: error.message }
+					refusal: { path: error.path, message: error.message }
 				};
 			throw error;
 		}
 	});
-	const fault = $derived(judged.fault ?? serverFault);
-	const located = $derived(
-		Boolean(
-			fault &&
-			(fault.path.startsWith('contaminants[') ||
-				['oxygenPercent', 'temperatureC', 'altitudeFt', 'longShiftHours'].includes(fault.path))
-		)
-	);
-
-	let timer: ReturnType<typeof setTimeout> | undefined;
-	let first = true;
-	$effect(() => {
-		JSON.stringify([facts, task, placeId]);
-		if (first) {
-			first = false;
-			return;
-		}
-		untrack(() => later(SAVE_AFTER_MS));
-	});
-	function later(ms: number) {
-		if (!data.mayPlan || kept === 'refused') return;
-		kept = 'changed';
-		clearTimeout(timer);
-		timer = setTimeout(() => void save(), ms);
-	}
 	const copied = untrack(() =>
 		'copiedFrom' in data.plan ? { copiedFrom: data.plan.copiedFrom } : {}
 	);
-	async function save() {
-		if (!task.trim() || !placeId || judged.fault) return;
-		if (kept === 'keeping') return later(SAVE_AFTER_MS);
-		kept = 'keeping';
-		const sent = JSON.stringify({ task, placeId, facts, version, ...copied });
-		try {
-			const response = await fetch(`/api/hazards/${data.plan.id}`, {
-				method: 'PUT',
-				headers: { 'content-type': 'application/json' },
-				body: sent
-			});
-			const result = (await response.json()) as {
-				version: number;
-				message: string;
-				path: string | null;
-			};
-			if (response.ok) {
-				const firstTime = version === 0;
-				if (firstTime) replaceState(`/hazards/${data.plan.id}`, {});
-				version = result.version;
-				message = null;
-				serverFault = null;
-				kept = 'kept';
-				if (
-					JSON.stringify({ task, placeId, facts, version: JSON.parse(sent).version, ...copied }) !==
-					sent
-				)
-					later(SAVE_AFTER_MS);
-			} else if (response.status >= 500) {
-				kept = 'unsent';
-				timer = setTimeout(() => void save(), RETRY_MS);
-			} else {
-				kept = response.status === 409 || response.status === 401 ? 'refused' : 'changed';
-				message = result.message;
-				serverFault = result.path
-					? { path: result.path.replace(/^facts\./, ''), message: result.message }
-					: null;
-			}
-		} catch {
-			kept = 'unsent';
-			timer = setTimeout(() => void save(), RETRY_MS);
-		}
-	}
+	const saving = new Autosave(
+		{
+			content: () => ({ task, placeId, facts, ...copied }),
+			blocked: () => !task.trim() || !placeId || judged.refusal !== null,
+			url: () => `/api/hazards/${data.plan.id}`,
+			made: () => replaceState(`/hazards/${data.plan.id}`, {})
+		},
+		untrack(() => data.plan.version)
+	);
+	onDestroy(() => saving.leave());
+	const { version, message, state: kept } = $derived(saving);
+	const serverRefusal = $derived(
+		saving.refusal && { ...saving.refusal, path: saving.refusal.path.replace(/^facts\./, '') }
+	);
+	let first = true;
+	$effect(() => {
+		JSON.stringify([facts, task, placeId]);
+		if (!first && data.mayPlan) untrack(() => saving.touch());
+		first = false;
+	});
+	const refusal = $derived(judged.refusal ?? serverRefusal);
+	const located = $derived(
+		Boolean(
+			refusal &&
+			(refusal.path.startsWith('contaminants[') ||
+				['oxygenPercent', 'temperatureC', 'altitudeFt', 'longShiftHours'].includes(refusal.path))
+		)
+	);
+
 	const KEPT = $derived(
 		{
 			kept: version ? `kept, version ${version}` : 'not kept yet',
@@ -145,7 +101,7 @@
 			changed:
 				!task.trim() || !placeId
 					? 'name the task and place, then it is kept'
-					: judged.fault
+					: judged.refusal
 						? 'not kept: see the mark below'
 						: 'changed',
 			unsent: 'not on the server yet; trying again, stay on this page',
@@ -186,15 +142,16 @@
 	{version}
 	standing={data.standing}
 	mayApprove={data.mayApprove}
+	forAnother={data.forAnother}
 	mayPlan={data.mayPlan}
 	reviewOn={data.reviewOn}
 	expiresOn={data.expiresOn}
 	kept={kept === 'kept'}
 	filter={judged.decision?.outcome === 'filter'}
-	fault={form && 'fault' in form ? (form.fault ?? null) : null}
+	refusal={form && 'refusal' in form ? (form.refusal ?? null) : null}
 />
 {#if message && kept !== 'kept' && !located}<div class="mt-3">
-		<Notice kind="fault"><p>{message}</p></Notice>
+		<Notice kind="refusal"><p>{message}</p></Notice>
 	</div>{/if}
 
 <div class="mt-5 grid gap-x-9 gap-y-6 lg:grid-cols-[minmax(0,1fr)_17rem_21.5rem]">
@@ -204,10 +161,10 @@
 			{library}
 			{learn}
 			resolved={judged.decision?.contaminants ?? []}
-			{fault}
+			{refusal}
 			editable={data.mayPlan}
 		/>
-		<Around bind:facts {fault} editable={data.mayPlan} />
+		<Around bind:facts {refusal} editable={data.mayPlan} />
 		{#if data.mayPlan}<LogReader bind:facts {library} />{/if}
 	</section>
 	<section aria-label="Ladder" class="order-last lg:order-none">
@@ -228,8 +185,8 @@
 					class="button primary mt-3 w-full"
 					href="/filters?plan={data.plan.id}">Filters for this task</a
 				>{/if}
-		{:else if judged.fault}
-			<Notice kind="fault"><p><b>No answer yet.</b> {judged.fault.message}</p></Notice>
+		{:else if judged.refusal}
+			<Notice kind="refusal"><p><b>No answer yet.</b> {judged.refusal.message}</p></Notice>
 		{/if}
 	</section>
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { recordOf } from '$core/data/family-records';
 	/** What the facts permit: the answer, its filter, how long it lasts, what would change it. */
 	import { readableNumber } from '$core/units/number';
 	import type { HazardDecision } from '$core/hazards/decision';
@@ -28,14 +29,16 @@
 	let { decision, facts, life, changes, sides, differ, ready }: Props = $props();
 	const ranked = $derived(rankForSite(decision.permitted, ready));
 	const first = $derived(decision.permitted[0]);
-	const half = $derived(decision.permitted.find((k) => k.kind === 'half-mask'));
+	const half = $derived(decision.permitted.find((k) => recordOf(k.kind).carries === 'half mask'));
 	const shown = $derived(half ?? first);
 	const scheme = $derived(facts.ruleSet === 'us' ? 'us' : 'en');
 	const code = $derived(shown?.filters?.[scheme]);
 	const other = $derived(shown?.filters?.[scheme === 'us' ? 'en' : 'us']);
 	const model = $derived(life?.parts.find((p) => p.estimate)?.estimate);
 	const lifeReasons = $derived(life?.parts.flatMap((p) => p.reasons) ?? []);
-	const halfRefused = $derived(half ? null : decision.rejected.find((k) => k.kind === 'half-mask'));
+	const halfRefused = $derived(
+		half ? null : decision.rejected.find((k) => recordOf(k.kind).carries === 'half mask')
+	);
 	/** What fixes the change time where the model does not. */
 	const limiting = $derived(
 		life?.parts

@@ -2,14 +2,15 @@
 	/** What surrounds the task: oxygen, heat, work, space, emergency, the wearer's fit. */
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { typedOrNull } from '$lib/ui/form/number';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	interface Props {
 		facts: HazardFacts;
-		fault: { path: string; message: string } | null;
+		refusal: { path: string; message: string } | null;
 		editable: boolean;
 	}
-	let { facts = $bindable(), fault, editable }: Props = $props();
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	let { facts = $bindable(), refusal, editable }: Props = $props();
+	const at = (path: string) => refusedAt(refusal, path);
 	/** Fields of plain numbers that may be left empty. */
 	const OPTIONAL = ['lelReadingPercent', 'longShiftHours', 'wantedLifeMin'] as const;
 	const FAULTS = ['oxygenPercent', 'temperatureC', 'altitudeFt', ...OPTIONAL];

@@ -17,12 +17,12 @@
 		library: SubstanceLibrary;
 		/** Worked out, in the same order; empty while something is at fault. */
 		resolved: Contaminant[];
-		fault: { path: string; message: string } | null;
+		refusal: { path: string; message: string } | null;
 		editable: boolean;
 		/** Takes what the site says of a substance into the page's library. */
 		learn: (substances: Substance[]) => void;
 	}
-	let { facts = $bindable(), library, resolved, fault, editable, learn }: Props = $props();
+	let { facts = $bindable(), library, resolved, refusal, editable, learn }: Props = $props();
 	let word = $state('');
 	let unknown = $state<string | null>(null);
 	let offered = $state<Substance[]>([]);
@@ -74,7 +74,8 @@
 	}
 	/** Unit chosen for rows that have no figure yet. */
 	let units = $state<Record<number, ConcentrationUnit>>({});
-	const at = (i: number) => (fault?.path.startsWith(`contaminants[${i}]`) ? fault.message : null);
+	const at = (i: number) =>
+		refusal?.path.startsWith(`contaminants[${i}]`) ? refusal.message : null;
 </script>
 
 <h2 id="in-air">In the air</h2>

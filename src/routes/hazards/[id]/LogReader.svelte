@@ -16,6 +16,8 @@
 	import { readableNumber } from '$core/units/number';
 	import Chart from '$lib/ui/chart/Chart.svelte';
 	import { line } from '$lib/ui/chart/parts';
+	import { siteTime, siteZone } from '$lib/ui/time/moments';
+	import { dayAt } from '$core/plan/moments';
 
 	interface Props {
 		facts: HazardFacts;
@@ -35,8 +37,6 @@
 	};
 	const vapours = $derived(facts.contaminants.filter((c) => c.form === 'vapour'));
 	const short = (value: number) => readableNumber(value, 3);
-	const time = (at: number) =>
-		new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 	async function read(bytes: Uint8Array) {
 		message = null;
@@ -87,7 +87,7 @@
 			peak: { value: round(channel.highest15Min), unit: 'ppm' as const },
 			measurements: null,
 			basis: 'measured' as const,
-			measuredOn: new Date(summary?.from ?? 0).toISOString().slice(0, 10)
+			measuredOn: dayAt(summary?.from ?? 0, siteZone())
 		};
 		const held = facts.contaminants.find((c) => c.substance === substance.key);
 		if (held) Object.assign(held, amounts);
@@ -131,7 +131,7 @@
 		{#if summary}
 			{@const log = summary}
 			<p>
-				{time(log.from)} to {time(log.to)}, {readings.length} readings{log.gaps.length
+				{siteTime(log.from)} to {siteTime(log.to)}, {readings.length} readings{log.gaps.length
 					? `, ${log.gaps.length} gaps in which nothing is known`
 					: ''}.
 			</p>

@@ -1,13 +1,16 @@
 <script lang="ts">
 	/** Where a plan stands: draft or edition, what speaks against it, and the supervisor's approval. */
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { Dialog } from 'bits-ui';
-	import { format, parseISO } from 'date-fns';
 	import type { PlanState } from '$core/hazards/plan-status';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { PLAN_MARKS } from '$lib/ui/sections';
+	import { readable } from '$core/plan/calendar';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import DayField from '$lib/ui/form/DayField.svelte';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	interface Props {
 		planId: string;
@@ -26,29 +29,31 @@
 			flags: { id: string; text: string; by: string; at: Date }[];
 		} | null;
 		mayApprove: boolean;
+		/** Whoever looks wrote it. */
+		forAnother: boolean;
 		mayPlan: boolean;
 		reviewOn: string;
 		expiresOn: string;
 		/** Everything typed is on the server. */
 		kept: boolean;
 		filter: boolean;
-		fault: { message: string; path?: string | undefined } | null;
+		refusal: { message: string; path?: string | undefined } | null;
 	}
 	let {
 		planId,
 		version,
 		standing,
 		mayApprove,
+		forAnother,
 		mayPlan,
 		reviewOn,
 		expiresOn,
 		kept,
 		filter,
-		fault
+		refusal
 	}: Props = $props();
 	let open = $state(false);
 	let approveId = $state(crypto.randomUUID());
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const changed = $derived(!standing?.newest || version > standing.newest.version);
 	const stands = $derived(standing?.state ?? 'draft');
 </script>
@@ -57,9 +62,9 @@
 	<span class="inline-flex min-h-11 items-center gap-2" data-testid="standing"
 		><StateMark state={PLAN_MARKS[stands]} /><b>{stands}</b>
 		{#if standing?.newest}<span class="text-soft"
-				>edition {standing.newest.edition} by {standing.newest.by}, review by {day(
+				>edition {standing.newest.edition} by {standing.newest.by}, review by {readable(
 					standing.newest.reviewOn
-				)}, lapses {day(standing.newest.expiresOn)}{changed
+				)}, lapses {readable(standing.newest.expiresOn)}{changed
 					? '; what you see is a newer draft'
 					: ''}</span
 			>{:else}<span class="text-soft">no supervisor has approved it yet</span>{/if}</span
@@ -81,7 +86,9 @@
 					data-sveltekit-reload>Copy</a
 				>{/if}
 		{/if}
-		{#if mayApprove && version > 0}
+		{#if mayApprove && forAnother && changed}
+			<p class="text-soft">You wrote it: another supervisor approves.</p>
+		{:else if mayApprove && version > 0}
 			<Dialog.Root bind:open>
 				<Dialog.Trigger class="button primary" disabled={!kept || !changed}
 					>{changed ? 'Approve' : 'Approved'}</Dialog.Trigger
@@ -114,36 +121,22 @@
 								name="version"
 								value={version}
 							/>
-							{#if fault && !['reviewOn', 'expiresOn'].includes(fault.path ?? '')}<Notice
-									kind="fault"><p>{fault.message}</p></Notice
+							{#if refusal && !['reviewOn', 'expiresOn'].includes(refusal.path ?? '')}<Notice
+									kind="refusal"><p>{refusal.message}</p></Notice
 								>{/if}
 							<div class="grid grid-cols-2 gap-4">
-								<Field
-									id="reviewOn"
+								<DayField
+									name="reviewOn"
 									label="Look at it again by"
-									fault={fault?.path === 'reviewOn' ? fault.message : null}
-								>
-									{#snippet children(field)}<input
-											{...field}
-											type="date"
-											name="reviewOn"
-											value={reviewOn}
-											class="w-full"
-										/>{/snippet}
-								</Field>
-								<Field
-									id="expiresOn"
+									value={reviewOn}
+									refusal={refusedAt(refusal, 'reviewOn')}
+								/>
+								<DayField
+									name="expiresOn"
 									label="It lapses after"
-									fault={fault?.path === 'expiresOn' ? fault.message : null}
-								>
-									{#snippet children(field)}<input
-											{...field}
-											type="date"
-											name="expiresOn"
-											value={expiresOn}
-											class="w-full"
-										/>{/snippet}
-								</Field>
+									value={expiresOn}
+									refusal={refusedAt(refusal, 'expiresOn')}
+								/>
 							</div>
 							<Field id="note" label="Conditions, if any">
 								{#snippet children(field)}<textarea {...field} name="note" rows="2" class="w-full"
@@ -163,11 +156,10 @@
 </div>
 {#each standing?.flags ?? [] as flag (flag.id)}
 	<div class="mt-3">
-		<Notice kind="fault">
+		<Notice kind="refusal">
 			<p><b>This plan is in question.</b> {flag.text}</p>
 			<p class="text-soft text-[0.9rem]">
-				Reported by {flag.by}, {format(flag.at, 'd MMM yyyy HH:mm')}. Measure again before the task
-				goes on.
+				Reported by {flag.by}, {siteMoment(flag.at)}. Measure again before the task goes on.
 			</p>
 			{#if mayApprove}<form
 					method="post"

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { may } from '$lib/server/context';
-import { contextOf, page } from '$lib/server/request';
-import { searchSubstances } from '$lib/server/substances';
+import { searchSubstances } from '$lib/server/hazards/substances';
+import { may } from '$lib/server/kernel/permissions';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 const text = z.string().max(120).catch('');

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { simulatedLog } from '$lib/server/gas-monitor';
+import { simulatedLog } from '$lib/server/instruments/gas-monitor';
 
 const scenario = z.enum(['tank', 'dryer', 'shed']).catch('tank');
 

@@ -1,18 +1,21 @@
 <script lang="ts">
 	import { clock } from '$core/filters/schedule';
-	import { format, parseISO } from 'date-fns';
 	import { airwayOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import { repairOf } from '$core/data/repairs';
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import Airway from '$lib/ui/airway/Airway.svelte';
-	import { marksOfAnswers, withDefects } from '$lib/ui/airway/item-marks';
+	import { marksOfAnswers, withDefects, withParts } from '$lib/ui/airway/item-marks';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Parts from './Parts.svelte';
+	import Story from './Story.svelte';
 	import Trends from './Trends.svelte';
+	import { readable } from '$core/plan/calendar';
+	import { siteDay } from '$lib/ui/time/moments';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
 	const airway = $derived(airwayOf(data.item.family));
@@ -26,22 +29,31 @@
 		)
 	);
 	const marks = $derived(
-		withDefects(procedure ? marksOfAnswers(procedure, answers) : {}, data.defects)
+		withParts(
+			withDefects(procedure ? marksOfAnswers(procedure, answers) : {}, data.defects),
+			data.parts,
+			data.record.partStations
+		)
 	);
 	let station = $state<string | null>(null);
 	const shown = $derived(airway.stations.find((s) => s.key === station) ?? null);
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	/** The part that decides, where one does, before the item's own dates. */
 	const next = $derived(
 		data.verdict.reasons.find((r) => r.rule === `item.part.${data.verdict.outcome}`)?.text ??
 			data.verdict.reasons.find((r) => r.rule === 'due.calendar')?.text
 	);
 	/** What the air section knows of a kind. */
-	const AIR_PAGES: Record<string, { href: string; words: string } | undefined> = {
+	const AIR_PAGES = {
 		cylinder: { href: '/air/cylinders/', words: 'Pressure, tests, filling' },
-		airline: { href: '/air/airlines/', words: 'Hose, tags, minutes' },
-		'ba-set': { href: '/air?set=', words: 'How long it lasts' }
+		rig: { href: '/air/airlines/', words: 'Hose, tags, minutes' }
 	};
+	const air = $derived(
+		data.record.air
+			? AIR_PAGES[data.record.air]
+			: data.record.goesIn
+				? { href: '/air?set=', words: 'How long it lasts' }
+				: null
+	);
 	const HEADLINE: Record<string, string> = {
 		ready: 'Ready on these facts',
 		due: 'Usable, something falls due',
@@ -91,8 +103,8 @@
 	to see it
 </p>
 
-{#if form?.fault && form.fault.path !== 'tag'}<div class="mt-4">
-		<Notice kind="fault"><p>{form.fault.message}</p></Notice>
+{#if form?.refusal && form.refusal.path !== 'tag'}<div class="mt-4">
+		<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>
 	</div>{/if}
 
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
@@ -107,7 +119,8 @@
 						>{marks[shown.key]?.says ?? marks[shown.key]?.mark ?? 'not looked at'}</b
 					>
 					<span class="text-soft"
-						>· {day(String(data.lastRun.signedAt?.toISOString()))} · {data.lastRun.by}</span
+						>· {data.lastRun.signedAt ? siteDay(data.lastRun.signedAt) : ''} · {data.lastRun
+							.by}</span
 					>
 				</p>{/if}
 			{#each found as defect (defect.id)}
@@ -121,7 +134,7 @@
 			<h2 id="station">Open faults</h2>
 			{#if data.defects.length === 0}<p class="mt-1">
 					None. {data.lastRun
-						? `Last inspected ${day(String(data.lastRun.signedAt?.toISOString()))} by ${data.lastRun.by}.`
+						? `Last inspected ${data.lastRun.signedAt ? siteDay(data.lastRun.signedAt) : ''} by ${data.lastRun.by}.`
 						: 'Never inspected here.'}
 				</p>{/if}
 			<ul>
@@ -146,9 +159,7 @@
 			</ul>
 		{/if}
 
-		{#if ['half-mask', 'full-face'].includes(data.item.family) || data.pair}<h2 class="mt-7">
-				Filters on it
-			</h2>{/if}
+		{#if data.record.carries || data.pair}<h2 class="mt-7">Filters on it</h2>{/if}
 		{#if data.pair}
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				<a class="tag linkish" href="/filters/pairs/{data.pairTag}">{data.pairTag}</a>
@@ -159,26 +170,27 @@
 					small
 				/>
 				<span
-					>{data.pair.model.name}, opened {day(data.pair.pair.openedOn)}, {data.pair.pair
+					>{data.pair.model.name}, opened {readable(data.pair.pair.openedOn)}, {data.pair.pair
 						.initials}</span
 				>
 			</div>
 			<p class="mt-2">
-				Last day <b>{day(data.pair.change.changeOn)}</b>{#if data.pair.change.changeAfterMin}, or
-					after <b>{clock(data.pair.change.changeAfterMin)}</b> of wear, whichever comes first{/if}.
+				Last day <b>{readable(data.pair.change.changeOn)}</b>{#if data.pair.change.changeAfterMin},
+					or after <b>{clock(data.pair.change.changeAfterMin)}</b> of wear, whichever comes first{/if}.
 				<Because
-					title="Change the filters by {day(data.pair.change.changeOn)}"
+					title="Change the filters by {readable(data.pair.change.changeOn)}"
 					reasons={data.pair.change.reasons}
 				/>
 			</p>
-		{:else if ['half-mask', 'full-face'].includes(data.item.family)}
+		{:else if data.record.carries}
 			<p class="mt-1">
 				No opened pair. <a class="linkish" href="/filters">Open one under Filters</a>, from a hazard
 				plan.
 			</p>
 		{/if}
-		<Parts {data} fault={form?.fault?.path === 'tag' ? form.fault.message : null} />
+		<Parts {data} refusal={refusedAt(form?.refusal, 'tag')} />
 		<Trends trends={data.trends} />
+		<Story dues={data.dues} events={data.events} tag={data.item.tag} asOf={data.asOf} />
 	</section>
 
 	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="State">
@@ -222,10 +234,7 @@
 					{/if}
 				</form>
 			{/if}
-			{#if AIR_PAGES[data.item.family]}
-				{@const air = AIR_PAGES[data.item.family]}
-				<a class="button" href="{air?.href}{data.item.tag}">{air?.words}</a>
-			{/if}
+			{#if air}<a class="button" href="{air.href}{data.item.tag}">{air.words}</a>{/if}
 			{#if data.takesBenchTest && data.mayInspect}<a
 					class="button"
 					href="/bench?tag={data.item.tag}">Pressure test</a

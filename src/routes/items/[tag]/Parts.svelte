@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What a set is put together from, and where a part belongs. */
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { airwayOf } from '$core/data/families';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -8,9 +8,9 @@
 
 	interface Props {
 		data: PageData;
-		fault: string | null;
+		refusal: string | null;
 	}
-	let { data, fault }: Props = $props();
+	let { data, refusal }: Props = $props();
 </script>
 
 {#if data.inSet}
@@ -54,4 +54,4 @@
 		</div>
 	{/if}
 {/if}
-{#if fault}<p class="mt-1 font-semibold text-held" role="alert">{fault}</p>{/if}
+{#if refusal}<p class="mt-1 font-semibold text-held" role="alert">{refusal}</p>{/if}

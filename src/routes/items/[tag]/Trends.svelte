@@ -1,14 +1,14 @@
 <script lang="ts">
 	/** Readings of an item over its inspections and tests, with the direction they take. */
-	import { differenceInCalendarDays, format, parseISO } from 'date-fns';
+	import { parseISO, differenceInCalendarDays } from 'date-fns';
 	import Chart from '$lib/ui/chart/Chart.svelte';
 	import { axis, line } from '$lib/ui/chart/parts';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import type { PageData } from './$types';
+	import { readable } from '$core/plan/calendar';
 
 	let { trends }: { trends: PageData['trends'] } = $props();
 	const days = (from: string, to: string) => differenceInCalendarDays(parseISO(to), parseISO(from));
-	const readable = (on: string) => format(parseISO(on), 'd MMM yyyy');
 	const MONTH_DAYS = 30;
 </script>
 

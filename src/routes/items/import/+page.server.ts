@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { may } from '$lib/server/context';
-import { uploaded } from '$lib/server/form-fields';
-import { importItems, previewItems } from '$lib/server/register';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
+import { may } from '$lib/server/kernel/permissions';
+import { importItems, previewItems } from '$lib/server/register/register';
+import { uploaded } from '$lib/server/web/form-fields';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
 /** Faults shown at most; their number is always said. */
@@ -34,7 +34,7 @@ export const actions: Actions = {
 				z.object({ id: clientId, leaveOutBad: z.string().optional() }),
 				fields
 			);
-			return importItems(contextOf(event), event.locals.site, {
+			return importItems(contextOf(event), {
 				id,
 				bytes: await bytesOf(fields),
 				leaveOutBad: leaveOutBad === 'on'

@@ -1,6 +1,6 @@
-import { codeSvg } from '$lib/server/codes';
-import { labelsOf } from '$lib/server/register';
-import { contextOf, page } from '$lib/server/request';
+import { labelsOf } from '$lib/server/register/register';
+import { codeSvg } from '$lib/server/web/codes';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

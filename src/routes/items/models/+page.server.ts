@@ -1,6 +1,6 @@
-import { may } from '$lib/server/context';
-import { listModels } from '$lib/server/models';
-import { contextOf, page } from '$lib/server/request';
+import { may } from '$lib/server/kernel/permissions';
+import { listModels } from '$lib/server/register/models';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

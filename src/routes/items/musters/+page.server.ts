@@ -1,11 +1,11 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { FAMILIES } from '$core/data/families';
-import { may } from '$lib/server/context';
-import { listPlaces } from '$lib/server/hazards';
-import { recentMusters, startMuster } from '$lib/server/musters';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { listPlaces } from '$lib/server/hazards/plans';
+import { recentMusters, startMuster } from '$lib/server/inspection/musters';
+import { may } from '$lib/server/kernel/permissions';
+import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -34,13 +34,8 @@ const body = z.object({
 });
 
 export const actions: Actions = {
-	default: async (event) => {
-		const result = await action(async () => {
-			const input = parse(body, await formBody(event.request));
-			await startMuster(contextOf(event), input);
-			return { id: input.id };
-		});
-		if ('status' in result) return result;
-		redirect(303, `/items/musters/${result.id}`);
-	}
+	default: formAction(body, async (event: RequestEvent, input) => {
+		await startMuster(contextOf(event), input);
+		redirect(303, `/items/musters/${input.id}`);
+	})
 };

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { format } from 'date-fns';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data, form } = $props();
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const plural = (key: string | null) =>
 		data.families.find((f) => f.key === key)?.plural ?? 'Everything';
 	const id = crypto.randomUUID();
@@ -28,7 +28,7 @@
 						class="flex min-h-12 flex-wrap items-center gap-x-5 py-1 no-underline hover:bg-tint"
 					>
 						<b>{plural(sheet.family)}, {place ?? 'every place'}</b>
-						<span class="text-soft">{by}, {format(sheet.startedAt, 'd MMM yyyy HH:mm')}</span>
+						<span class="text-soft">{by}, {siteMoment(sheet.startedAt)}</span>
 						<span
 							>{sheet.closedAt
 								? sheet.missing?.length
@@ -59,7 +59,7 @@
 						>{/each}</select
 				></label
 			>
-			{#if fault}<Notice kind="fault"><p>{fault.message}</p></Notice>{/if}
+			{#if refusal}<Notice kind="refusal"><p>{refusal.message}</p></Notice>{/if}
 			<button class="button primary">Begin</button>
 		</form>
 	{/if}

@@ -1,5 +1,5 @@
-import { procedureList, versionName } from '$lib/server/procedures';
-import { contextOf, page } from '$lib/server/request';
+import { procedureList, versionName } from '$lib/server/inspection/procedures';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

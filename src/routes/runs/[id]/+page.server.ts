@@ -1,28 +1,21 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { config } from '$lib/server/config';
-import { may } from '$lib/server/context';
-import { runPage, startRun } from '$lib/server/inspections';
-import { itemPage } from '$lib/server/items';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { runPage, startRun } from '$lib/server/inspection/runs';
+import { may } from '$lib/server/kernel/permissions';
+import { itemNow } from '$lib/server/register/item-page';
+import { config } from '$lib/server/web/config';
+import { clientId, contextOf, formAction, page, parse } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const found = await runPage(context, parse(clientId, event.params.id));
-		const signed = found.run.signedAt
-			? await itemPage(context, event.locals.site, found.item.tag)
-			: null;
 		return {
 			...found,
 			hasBench: config().GREVAN_BA_BENCH !== undefined,
 			mayInspect: may(context.actor.role, 'inspect'),
-			now: signed && {
-				verdict: signed.verdict,
-				defects: signed.defects,
-				hasJob: signed.job !== null
-			}
+			now: found.run.signedAt ? await itemNow(context, found.item.id) : null
 		};
 	});
 
@@ -32,14 +25,14 @@ const supersede = z.object({
 });
 
 export const actions: Actions = {
-	supersede: async (event) => {
-		const result = await action(async () => {
-			const { id, reason } = parse(supersede, await formBody(event.request));
-			const context = contextOf(event);
-			const { item, run } = await runPage(context, parse(clientId, event.params.id));
-			return startRun(context, { id, tag: item.tag, supersede: { run: run.id, reason } });
+	supersede: formAction(supersede, async (event: RequestEvent, { id, reason }) => {
+		const context = contextOf(event);
+		const { item, run } = await runPage(context, parse(clientId, event.params.id));
+		const begun = await startRun(context, {
+			id,
+			tag: item.tag,
+			supersede: { run: run.id, reason }
 		});
-		if ('status' in result) return result;
-		redirect(303, `/runs/${result.id}`);
-	}
+		redirect(303, `/runs/${begun.id}`);
+	})
 };

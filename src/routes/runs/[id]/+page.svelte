@@ -1,236 +1,87 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { format } from 'date-fns';
+	import { ZONE_NAMES } from '$core/airway/airway';
 	import { airwayOf, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
-	import { judgeReading, readingText, type Readings } from '$core/inspection/reading';
-	import { nextStep, runState, type AnswerValue } from '$core/inspection/run';
-	import { ZONE_NAMES } from '$core/airway/airway';
+	import { readingText } from '$core/inspection/reading';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { marksOfAnswers } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { outboxSender } from '$lib/ui/run/outbox-sender.svelte';
+	import { RunSession, type GivenAnswer, type Hold } from '$lib/ui/run/session.svelte';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
 	import { recall, remember } from '$lib/ui/shell/store';
+	import { siteDay, siteMoment } from '$lib/ui/time/moments';
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
 	import AnswerBar from './AnswerBar.svelte';
 	import Photos from './Photos.svelte';
-	import SignedRun from './SignedRun.svelte';
 	import ReadingStep from './ReadingStep.svelte';
+	import SignedRun from './SignedRun.svelte';
 
 	let { data, form } = $props();
-	type Kept = (typeof data.answers)[number];
-
-	let fromServer = $state.raw<Kept[]>(untrack(() => data.answers));
-	let refused = $state<string | null>(null);
-	let choosing = $state(false);
-	let noting = $state(false);
-	let note = $state('');
-	let noteField: HTMLTextAreaElement | undefined = $state();
-
+	const person = untrack(() => data.actor?.id ?? '');
+	const session = new RunSession(
+		() => ({
+			id: data.run.id,
+			procedure: data.procedure,
+			closed: data.run.signedAt !== null || !data.mayInspect,
+			worked: data.worked,
+			timers: data.timers,
+			ratedBar: data.ratedBar,
+			holdDropBar: data.holdDropBar
+		}),
+		untrack(() => outboxSender({ id: data.run.id, tag: data.item.tag, person }, invalidateAll)),
+		() => serverClock.now,
+		untrack(() => data.answers)
+	);
 	const procedure = $derived(data.procedure);
 	const airway = $derived(airwayOf(data.item.family));
-	/** What waits on this device counts as answered; the server's answers come first. */
 	const mine = $derived(outbox.waiting.filter((p) => p.about === data.run.id));
 	const signing = $derived(mine.some((p) => p.last));
-	const events = $derived([
-		...fromServer,
-		...mine
-			.filter((p) => 'value' in p.body)
-			.map(({ body }) => ({
-				step: String(body.step),
-				value: body.value as AnswerValue,
-				code: (body.code as string | null) ?? null,
-				note: (body.note as string | null) ?? null,
-				readings: (body.readings as Readings | null) ?? null,
-				position: 0,
-				severity: body.code ? rejectCode(String(body.code)).severity : null
-			}))
-	]);
-	const run = $derived(runState(procedure, events));
-	const standing = $derived(new Map([...run.answers].map(([k, a]) => [k, a as Kept])));
+	const { run, step, answered, active, choosing, forAnother, found, timer, standing, refused } =
+		$derived(session);
 	const marks = $derived(marksOfAnswers(procedure, standing));
 	const signed = $derived(data.run.signedAt !== null);
-	/** What this device kept is here: from now on answers go to the right step. */
-	let taken = $state(false);
-	/** Keys that were pressed before that. */
-	const early: KeyboardEvent[] = [];
-	const active = $derived(taken && !signed && !signing && data.mayInspect);
 	const donning = $derived(data.run.purpose === 'donning');
-
-	let stepKey = $state<string | null>(
-		untrack(
-			() => nextStep(data.procedure, runState(data.procedure, data.answers), null)?.key ?? null
-		)
-	);
-	const step = $derived(procedure.steps.find((s) => s.key === stepKey) ?? null);
 	const station = $derived(step ? stationOf(data.item.family, step.station) : null);
-	const answered = $derived(step ? standing.get(step.key) : undefined);
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
-	const found = $derived([...standing.values()].filter((a) => a.value === 'reject'));
-
-	/** For someone else than the person who started the list. */
-	const forAnother = $derived(Boolean(step?.secondPerson) && data.actor?.id === data.run.startedBy);
 	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
+	let noteField: HTMLTextAreaElement | undefined = $state();
 
 	$effect(() =>
 		outbox.listen(
 			(parcel, result) => {
 				if (parcel.about !== data.run.id) return;
-				const taken = result as { answers?: Kept[] };
+				const taken = result as { answers?: GivenAnswer[] };
 				if (taken.answers) {
-					fromServer = taken.answers;
-					void remember(data.run.id, fromServer);
+					session.kept = taken.answers;
+					void remember(person, data.run.id, taken.answers);
 				} else void invalidateAll();
 			},
 			({ about }) => {
 				if (about !== data.run.id) return;
-				void invalidateAll().then(() => (fromServer = data.answers));
+				void invalidateAll().then(() => (session.kept = data.answers));
 			}
 		)
 	);
 	onMount(() => {
 		// A page that was taken from the device may be older than what this device saw the server keep.
 		const take = async () => {
-			const known = await recall<Kept[]>(data.run.id);
-			if ((known?.at(-1)?.position ?? 0) > (fromServer.at(-1)?.position ?? 0))
-				fromServer = known ?? [];
-			ownHold = (await recall<Hold>(`hold:${data.run.id}`)) ?? null;
+			const known = await recall<GivenAnswer[]>(person, data.run.id);
+			if ((known?.at(-1)?.position ?? 0) > (session.kept.at(-1)?.position ?? 0))
+				session.kept = known ?? [];
+			session.ownHold = (await recall<Hold>(person, `hold:${data.run.id}`)) ?? null;
 			await outbox.awake;
-			stepKey = nextStep(procedure, run, null)?.key ?? null;
 		};
 		void take()
 			.catch(() => undefined)
-			.finally(() => {
-				taken = true;
-				early.splice(0).forEach(keys);
-			});
+			.finally(() => session.ready());
 	});
-
-	/** A hold that this device timed because the server could not be reached. */
-	interface Hold {
-		step: string;
-		startReading: number;
-		seconds: number;
-		startedAt: Date;
-	}
-	let ownHold = $state<Hold | null>(null);
-	const timer = $derived(
-		data.timers.find((t) => t.step === stepKey) ?? (ownHold?.step === stepKey ? ownHold : null)
-	);
-
-	/** A reading answers its step; the server judges it again, with the time on its own clock. */
-	function read(readings: Readings) {
-		if (!step) return;
-		const judged = judgeReading(step, readings, data);
-		give(judged.value, judged.code, readings);
-		if (step.reading?.kind === 'hold') void remember(`hold:${data.run.id}`, (ownHold = null));
-	}
-	async function startHold(start: number) {
-		refused = null;
-		const response = await fetch(`/api/runs/${data.run.id}/timer`, {
-			method: 'POST',
-			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({ id: crypto.randomUUID(), step: step?.key, start })
-		}).catch(() => null);
-		if (!response || response.status >= 500) {
-			ownHold = {
-				step: step?.key ?? '',
-				startReading: start,
-				seconds: step?.reading?.seconds ?? 60,
-				startedAt: new Date(serverClock.now)
-			};
-			await remember(`hold:${data.run.id}`, $state.snapshot(ownHold));
-			return;
-		}
-		if (!response.ok) refused = ((await response.json()) as { message: string }).message;
-		await invalidateAll();
-	}
-	function give(value: AnswerValue, code: string | null = null, readings: Readings | null = null) {
-		if (!step || !active) return;
-		if (forAnother && value !== 'cleared') return;
-		refused = null;
-		outbox.put({
-			id: crypto.randomUUID(),
-			about: data.run.id,
-			name: data.item.tag,
-			url: `/api/runs/${data.run.id}/answers`,
-			body: {
-				id: crypto.randomUUID(),
-				step: step.key,
-				value,
-				code,
-				note: note.trim() || null,
-				readings,
-				seen: fromServer.at(-1)?.position ?? 0
-			}
-		});
-		choosing = noting = false;
-		note = '';
-		if (value !== 'cleared')
-			stepKey = nextStep(procedure, runState(procedure, events), step.key)?.key ?? null;
-	}
-	function startNote() {
-		noting = true;
-		setTimeout(() => noteField?.focus());
-	}
-	function move(by: number) {
-		const at = procedure.steps.findIndex((s) => s.key === stepKey);
-		const to =
-			procedure.steps[
-				(Math.max(at, by < 0 ? 0 : -1) + by + procedure.steps.length) % procedure.steps.length
-			];
-		stepKey = to?.key ?? null;
-		choosing = false;
-	}
-	function undo() {
-		const last = events.findLast((e) => standing.get(e.step) && e.value !== 'cleared');
-		const target = answered ? step?.key : last?.step;
-		if (!target) return;
-		stepKey = target;
-		give('cleared');
-	}
-	/** The signature goes after the answers; without a connection it waits with them on this device. */
-	async function sign() {
-		if (signing || !run.complete) return;
-		refused = null;
-		outbox.put({
-			id: crypto.randomUUID(),
-			about: data.run.id,
-			name: data.item.tag,
-			url: `/api/runs/${data.run.id}/sign`,
-			body: {},
-			last: true
-		});
-	}
-	function keys(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (!taken) return void early.push(event);
-		if (!active || event.ctrlKey || event.metaKey || event.altKey) return;
-		if (target.closest('input, select, [role=dialog]')) return;
-		if (target.closest('textarea')) {
-			if (event.key === 'Escape') noting = false;
-			return;
-		}
-		const { key } = event;
-		const nth = Number(key) - 1;
-		if (choosing && key === 'Escape') choosing = false;
-		else if (choosing && step?.rejects[nth]) give('reject', step.rejects[nth]);
-		else if (!choosing && key === '1' && !step?.reading) give('good');
-		else if (!choosing && key === '2' && step) choosing = true;
-		else if (!choosing && key === '3' && step?.ifFitted) give('not fitted');
-		else if (key === 'ArrowRight' || key === 'ArrowDown') move(1);
-		else if (key === 'ArrowLeft' || key === 'ArrowUp') move(-1);
-		else if (key.toLowerCase() === 'n' && step) {
-			startNote();
-		} else if (key.toLowerCase() === 'u') undo();
-		else if (key === 'Enter' && !target.closest('a, button')) {
-			if (run.complete && !step) void sign();
-			else if (answered || !step) stepKey = nextStep(procedure, run, stepKey)?.key ?? null;
-		} else return;
-		event.preventDefault();
-	}
+	$effect(() => {
+		if (session.noting) noteField?.focus();
+	});
 	const keepLine = $derived(
 		mine.length ? `${mine.length} kept on this device, not yet on the server` : 'every answer kept'
 	);
@@ -239,7 +90,7 @@
 <svelte:head
 	><title>{data.item.tag}, {donning ? 'putting on' : 'inspection'} · Grevan</title></svelte:head
 >
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={(event) => session.keys(event)} />
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<a
 		class="tag rounded border-[1.5px] border-ink bg-sheet px-2 text-[1.45rem] no-underline"
@@ -258,18 +109,10 @@
 			{marks}
 			label="Airway, with the state of each station"
 			current={step?.station ?? null}
-			onchoose={active
-				? (key) => {
-						stepKey =
-							procedure.steps.find((s) => s.station === key && !standing.has(s.key))?.key ??
-							procedure.steps.find((s) => s.station === key)?.key ??
-							null;
-						choosing = false;
-					}
-				: undefined}
+			onchoose={active ? (key) => session.goTo(key) : undefined}
 		/>
 	</div>
-	{#if refused}<div class="my-3"><Notice kind="fault"><p>{refused}</p></Notice></div>{/if}
+	{#if refused}<div class="my-3"><Notice kind="refusal"><p>{refused}</p></Notice></div>{/if}
 	{#if signing && outbox.link !== 'live'}<div class="my-3">
 			<Notice kind="caution"
 				><p>
@@ -295,7 +138,7 @@
 		</div>{/if}
 
 	{#if signed && data.now}
-		<SignedRun {data} now={data.now} fault={form?.fault ?? null} />
+		<SignedRun {data} now={data.now} refusal={form?.refusal ?? null} />
 	{:else}
 		<div class="mt-2 grid gap-8 md:pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0">
 			<section aria-labelledby="step" class="min-h-[19rem]">
@@ -328,8 +171,8 @@
 								tag={data.item.tag}
 								holdDropBar={data.holdDropBar}
 								answered={answered?.readings ?? null}
-								onread={read}
-								onstart={startHold}
+								onread={(readings) => session.read(readings)}
+								onstart={(start) => session.startHold(start)}
 							/>{/key}
 					{/if}
 					<div class="mt-4 grid gap-6 md:grid-cols-2">
@@ -342,7 +185,7 @@
 										? `${readingText(before.readings)}, `
 										: ''}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
 										?.signedAt
-										? format(data.last.signedAt, 'd MMM yyyy')
+										? siteDay(data.last.signedAt)
 										: ''} · {data.last?.by}{:else}nothing on record{/if}
 							</p>
 							<h2 class="mt-3">Why</h2>
@@ -357,7 +200,7 @@
 											<button
 												type="button"
 												class="flex min-h-11 w-full cursor-pointer items-center gap-3 text-left hover:bg-heldtint"
-												onclick={() => give('reject', code)}
+												onclick={() => session.give('reject', code)}
 											>
 												<kbd>{i + 1}</kbd><span class="tag w-16">{code}</span><span
 													>{rejectCode(code).name}</span
@@ -376,7 +219,7 @@
 							{#if choosing}<button
 									type="button"
 									class="linkish mt-2 min-h-11"
-									onclick={() => (choosing = false)}>None of these <kbd>Esc</kbd></button
+									onclick={() => (session.choosing = false)}>None of these <kbd>Esc</kbd></button
 								>{/if}
 						</div>
 					</div>
@@ -387,12 +230,12 @@
 						photos={data.photos.filter((p) => p.step === step?.key)}
 						{active}
 					/>
-					{#if noting || note}
+					{#if session.noting || session.note}
 						<label class="label mt-3" for="note">Note for this step</label>
 						<textarea
 							id="note"
 							bind:this={noteField}
-							bind:value={note}
+							bind:value={session.note}
 							maxlength="500"
 							rows="2"
 							class="w-full max-w-[40rem]"
@@ -446,8 +289,7 @@
 							: ''}
 					</p>{/if}
 				<p class="text-soft mt-4 text-[0.88rem]">
-					Started {format(data.run.startedAt, 'd MMM HH:mm')} by {data.startedBy}. Goes on from any
-					device.
+					Started {siteMoment(data.run.startedAt)} by {data.startedBy}. Goes on from any device.
 				</p>
 			</aside>
 		</div>
@@ -458,12 +300,12 @@
 				done={run.done}
 				{choosing}
 				blocked={forAnother}
-				onsign={sign}
-				ongood={() => give('good')}
-				onreject={() => (choosing = !choosing)}
-				onabsent={() => give('not fitted')}
-				onnote={startNote}
-				onundo={undo}
+				onsign={() => session.sign()}
+				ongood={() => session.give('good')}
+				onreject={() => (session.choosing = !session.choosing)}
+				onabsent={() => session.give('not fitted')}
+				onnote={() => (session.noting = true)}
+				onundo={() => session.undo()}
 			/>
 		{/if}
 	{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { personHeaders } from '$lib/ui/shell/person';
 	/** Takes a figure from the bench into the field; for the whistle it lets the set down and listens. */
 	import { onDestroy } from 'svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
@@ -12,7 +13,7 @@
 		onfigure: (bar: number) => void;
 	}
 	let { bench, tag, step, whistle, onfigure }: Props = $props();
-	let fault = $state<{ message: string; path: string | null } | null>(null);
+	let refusal = $state<{ message: string; path: string | null } | null>(null);
 	let falling = $state<number | null>(null);
 	let events: EventSource | undefined;
 	onDestroy(() => events?.close());
@@ -20,11 +21,11 @@
 	const AWAY = 'The server is away: read the gauge yourself.';
 
 	async function ask(connect = false) {
-		fault = null;
+		refusal = null;
 		const response = await fetch(bench, {
 			method: 'POST',
-			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({ step, connect })
+			headers: { 'content-type': 'application/json', ...personHeaders() },
+			body: JSON.stringify({ requestId: crypto.randomUUID(), step, connect })
 		}).catch(() => null);
 		const said = response
 			? ((await response.json().catch(() => ({ message: AWAY }))) as {
@@ -33,7 +34,7 @@
 					path: string | null;
 				})
 			: null;
-		if (!response?.ok) fault = { message: said?.message ?? AWAY, path: said?.path ?? null };
+		if (!response?.ok) refusal = { message: said?.message ?? AWAY, path: said?.path ?? null };
 		else if (said && said.bar !== null) onfigure(said.bar);
 		else listen();
 	}
@@ -63,10 +64,10 @@
 		>{whistle ? 'Let it down on the bench and listen' : 'Read the bench'}</button
 	>
 {/if}
-{#if fault}
+{#if refusal}
 	<p class="mt-2 font-semibold text-held" role="alert">
-		{fault.message}
-		{#if fault.path === 'connect'}<button type="button" class="linkish" onclick={() => ask(true)}
+		{refusal.message}
+		{#if refusal.path === 'connect'}<button type="button" class="linkish" onclick={() => ask(true)}
 				>Put {tag} on it</button
 			>{/if}
 	</p>

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** Pictures at a step: taken with the camera or chosen as a file; they wait on the device like answers do. */
 	import Camera from '@lucide/svelte/icons/camera';
-	import { format } from 'date-fns';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Props {
 		run: string;
@@ -13,7 +13,7 @@
 	}
 	let { run, tag, step, photos, active }: Props = $props();
 	const MOST_BYTES = 15_000_000;
-	let fault = $state<string | null>(null);
+	let refusal = $state<string | null>(null);
 	const unsent = $derived(
 		outbox.waiting.filter((p) => p.about === run && p.file && p.body.step === step).length
 	);
@@ -21,10 +21,10 @@
 	function take(event: Event & { currentTarget: HTMLInputElement }) {
 		const file = event.currentTarget.files?.[0];
 		event.currentTarget.value = '';
-		fault = null;
+		refusal = null;
 		if (!file) return;
 		if (file.size > MOST_BYTES) {
-			fault = `The file has ${Math.round(file.size / 1e6)} MB, ${MOST_BYTES / 1e6} MB at most. Take it at a lower setting.`;
+			refusal = `The file has ${Math.round(file.size / 1e6)} MB, ${MOST_BYTES / 1e6} MB at most. Take it at a lower setting.`;
 			return;
 		}
 		outbox.put({
@@ -56,11 +56,11 @@
 		{#each photos as photo (photo.id)}<a href="/api/photos/{photo.id}" data-sveltekit-reload
 				><img
 					src="/api/photos/{photo.id}"
-					alt="Taken by {photo.by}, {format(photo.takenAt, 'd MMM HH:mm')}"
+					alt="Taken by {photo.by}, {siteMoment(photo.takenAt)}"
 					class="h-16 border border-rule"
 				/></a
 			>{/each}
 		{#if unsent}<span class="text-soft">{unsent} being sent</span>{/if}
 	</div>
-	{#if fault}<p class="mt-1 font-semibold text-held" role="alert">{fault}</p>{/if}
+	{#if refusal}<p class="mt-1 font-semibold text-held" role="alert">{refusal}</p>{/if}
 {/if}

@@ -61,9 +61,9 @@
 		const read = readings;
 		if (!read) return null;
 		try {
-			return { ...judgeReading(step, read, { ratedBar, holdDropBar }), fault: null };
+			return { ...judgeReading(step, read, { ratedBar, holdDropBar }), refusal: null };
 		} catch (error) {
-			if (error instanceof InputError) return { fault: error.message, reasons: [], value: null };
+			if (error instanceof InputError) return { refusal: error.message, reasons: [], value: null };
 			throw error;
 		}
 	});
@@ -82,7 +82,7 @@
 			void onstart(typed).then(() => (text = ''));
 			return;
 		}
-		if (readings && judged && !judged.fault) {
+		if (readings && judged && !judged.refusal) {
 			onread(readings);
 			text = '';
 		}
@@ -155,7 +155,7 @@
 					}}>it is {typed} bar</button
 				>
 			</p>{/if}
-		{#if judged?.fault}<p class="mt-2 font-semibold text-held" role="alert">{judged.fault}</p>
+		{#if judged?.refusal}<p class="mt-2 font-semibold text-held" role="alert">{judged.refusal}</p>
 		{:else if judged?.value}<p
 				class="mt-2 font-semibold {judged.value === 'good' ? 'text-ready' : 'text-held'}"
 				role="status"

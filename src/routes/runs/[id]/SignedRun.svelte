@@ -1,18 +1,18 @@
 <script lang="ts">
 	/** A signed run: its verdict, what follows from it, and how it is taken the place of. */
-	import { format } from 'date-fns';
 	import { rejectCode } from '$core/data/reject-codes';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import type { PageData } from './$types';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Props {
 		data: PageData;
 		now: NonNullable<PageData['now']>;
-		fault: { message: string } | null;
+		refusal: { message: string } | null;
 	}
-	let { data, now, fault }: Props = $props();
+	let { data, now, refusal }: Props = $props();
 	const donning = $derived(data.run.purpose === 'donning');
 	const HEADLINES = {
 		fail: 'Failed: held',
@@ -39,9 +39,8 @@
 		<h2 id="verdict" class="text-[1.9rem]! leading-tight text-ink!">{headline}</h2>
 		<p class="mt-1 text-[1.1rem]">{data.run.reasons?.[0]?.text}</p>
 		<p class="text-soft mt-1">
-			Signed by {data.signedByName}, {data.run.signedAt
-				? format(data.run.signedAt, 'd MMM yyyy HH:mm')
-				: ''}. A signed inspection is never changed.
+			Signed by {data.signedByName}, {data.run.signedAt ? siteMoment(data.run.signedAt) : ''}. A
+			signed inspection is never changed.
 		</p>
 		{#if data.run.supersedeReason}<p class="mt-1">
 				Takes the place of <a class="linkish" href="/runs/{data.run.supersedes}">an earlier one</a>: {data
@@ -60,7 +59,7 @@
 							><img
 								src="/api/photos/{photo.id}"
 								alt="{data.procedure.steps.find((s) => s.key === photo.step)
-									?.title}, {photo.by}, {format(photo.takenAt, 'd MMM yyyy HH:mm')}"
+									?.title}, {photo.by}, {siteMoment(photo.takenAt)}"
 								class="h-40 border border-rule"
 								loading="lazy"
 							/></a
@@ -69,7 +68,7 @@
 			</ul>
 		{/if}
 		{#if data.mayInspect && !data.supersededBy}
-			<details class="mt-6 max-w-[36rem]" open={fault !== null}>
+			<details class="mt-6 max-w-[36rem]" open={refusal !== null}>
 				<summary class="linkish min-h-11 cursor-pointer content-center"
 					>It does not stand: make another in its place</summary
 				>
@@ -77,7 +76,7 @@
 					<input type="hidden" name="id" value={id} />
 					<label class="label" for="reason">Why it does not stand</label>
 					<input id="reason" name="reason" maxlength="300" required class="w-full" />
-					{#if fault}<p class="font-semibold text-held" role="alert">{fault.message}</p>{/if}
+					{#if refusal}<p class="font-semibold text-held" role="alert">{refusal.message}</p>{/if}
 					<button class="button justify-self-start">Begin the one in its place</button>
 					<p class="text-soft">This one stays on record and counts until the other is signed.</p>
 				</form>

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
 import { airSource, cylinderFill, fillBatch, item, itemState, place } from '../schema/index.ts';
 
@@ -32,20 +32,12 @@ export const filledFrom = (db: Connection, sourceId: string) =>
 		.innerJoin(fillBatch, eq(fillBatch.id, cylinderFill.batchId))
 		.where(eq(fillBatch.sourceId, sourceId));
 
-/** Cylinders that are held for any reason. */
-export const heldCylinders = (db: Connection) =>
+/** Items of some families that are held for any reason. */
+export const heldOfFamilies = (db: Connection, families: string[]) =>
 	db
 		.select({ id: item.id, tag: item.tag, place: place.name })
 		.from(item)
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
 		.innerJoin(place, eq(place.id, item.placeId))
-		.where(and(eq(itemState.blocked, 'held'), eq(item.family, 'cylinder')))
+		.where(and(eq(itemState.blocked, 'held'), inArray(item.family, families)))
 		.orderBy(asc(item.tag));
-
-/** Lets one of several processes do a piece of work, until its transaction ends. */
-export async function takesTurn(tx: Connection, key: number): Promise<boolean> {
-	const { rows } = await tx.execute<{ got: boolean }>(
-		sql`select pg_try_advisory_xact_lock(${key}) as got`
-	);
-	return rows[0]?.got === true;
-}

@@ -6,6 +6,7 @@ import {
 	gt,
 	gte,
 	ilike,
+	inArray,
 	isNotNull,
 	isNull,
 	lt,
@@ -15,8 +16,8 @@ import {
 	type SQL
 } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import type { ItemState } from '../../../../core/readiness/item-state.ts';
-import type { Connection } from '../client.ts';
+import type { ItemState } from '../../../../core/readiness/findings.ts';
+import { atMost, type Connection } from '../client.ts';
 import { item, itemModel, itemState, place } from '../schema/index.ts';
 
 /** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
@@ -65,11 +66,21 @@ export interface ItemFilter {
 	placeId?: string | undefined;
 }
 
-function matching(filter: ItemFilter, asOf: string): SQL | undefined {
+const idsNamed = (db: Connection, table: typeof itemModel | typeof place, like: string) =>
+	db.select({ id: table.id }).from(table).where(ilike(table.name, like));
+
+function matching(db: Connection, filter: ItemFilter, asOf: string): SQL | undefined {
 	const parts: (SQL | undefined)[] = [];
 	if (filter.text) {
 		const like = `%${filter.text.replaceAll(/[%_\\]/g, '\\$&')}%`;
-		parts.push(or(ilike(item.tag, like), ilike(itemModel.name, like), ilike(place.name, like)));
+		// Each part by an index of its own: the tag, in capitals always, by trigrams; models and places are few.
+		parts.push(
+			or(
+				sql`${item.tag} like ${like.toUpperCase()}`,
+				inArray(item.modelId, idsNamed(db, itemModel, like)),
+				inArray(item.placeId, idsNamed(db, place, like))
+			)
+		);
 	}
 	if (filter.state) parts.push(inState(filter.state, asOf));
 	if (filter.placeId) parts.push(eq(item.placeId, filter.placeId));
@@ -77,18 +88,22 @@ function matching(filter: ItemFilter, asOf: string): SQL | undefined {
 	return and(...parts);
 }
 
-/** One page of the register, by tag. */
+/** One page of the register, by tag: which they are first, then what is shown of those alone. */
 export function listItems(
 	db: Connection,
 	filter: ItemFilter,
 	asOf: string,
 	page: { limit: number; offset: number }
 ) {
-	return rows(db, asOf)
-		.where(matching(filter, asOf))
+	const found = db.select({ id: item.id }).from(item).$dynamic();
+	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
+	const chosen = found
+		.where(matching(db, filter, asOf))
 		.orderBy(asc(item.tag))
 		.limit(page.limit)
-		.offset(page.offset);
+		.offset(page.offset)
+		.as('chosen');
+	return rows(db, asOf).innerJoin(chosen, eq(chosen.id, item.id)).orderBy(asc(item.tag));
 }
 
 const inSet = alias(item, 'in_set');
@@ -112,46 +127,16 @@ export function allItems(db: Connection, filter: ItemFilter, asOf: string) {
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.innerJoin(place, eq(place.id, item.placeId))
 		.leftJoin(inSet, eq(inSet.id, item.setId))
-		.where(matching(filter, asOf))
+		.where(matching(db, filter, asOf))
 		.orderBy(asc(item.tag));
 }
 
 /** How many items a filter finds. */
 export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
-	if (!filter.state && !filter.text) {
-		const of = and(
-			filter.placeId ? eq(item.placeId, filter.placeId) : undefined,
-			filter.family ? eq(item.family, filter.family) : undefined
-		);
-		const [all] = await db.select({ n: count() }).from(item).where(of);
-		return all?.n ?? 0;
-	}
-	const base = db.select({ n: count() }).from(item);
-	const joined = filter.text
-		? base
-				.innerJoin(itemModel, eq(itemModel.id, item.modelId))
-				.innerJoin(place, eq(place.id, item.placeId))
-		: base;
-	const [row] = await joined
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.where(matching(filter, asOf));
+	const found = db.select({ n: count() }).from(item).$dynamic();
+	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
+	const [row] = await found.where(matching(db, filter, asOf));
 	return row?.n ?? 0;
-}
-
-/** Items of one state, those that fall due first ahead. */
-export function itemsInState(db: Connection, state: ItemState, asOf: string, limit: number) {
-	return rows(db, asOf)
-		.where(inState(state, asOf))
-		.orderBy(asc(itemState.dueOn), asc(item.tag))
-		.limit(limit);
-}
-
-/** Items that fall due up to a day and are not out of use, earliest first. */
-export function itemsDueUntil(db: Connection, until: string, asOf: string, limit: number) {
-	return rows(db, asOf)
-		.where(and(isNull(itemState.blocked), lte(itemState.dueOn, until)))
-		.orderBy(asc(itemState.dueOn), asc(item.tag))
-		.limit(limit);
 }
 
 /** Items that are usable and watched, what falls due first before the rest. */
@@ -161,7 +146,7 @@ export function itemsWatched(db: Connection, asOf: string, limit: number) {
 			and(isNull(itemState.blocked), isNotNull(itemState.watchedFor), gte(itemState.dueOn, asOf))
 		)
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
-		.limit(limit);
+		.limit(atMost(limit));
 }
 
 /** How many items of each family are ready or due, that is, may be taken. */
@@ -174,20 +159,38 @@ export function countReady(db: Connection, asOf: string) {
 		.groupBy(item.family);
 }
 
-/** How many items of a family each place has in each state. */
-export function statesByPlace(db: Connection, family: string, asOf: string) {
-	return db
+/** How many items of some families each place has in each state. */
+export async function statesByPlace(db: Connection, families: string[], asOf: string) {
+	const inEach = (state: ItemState) =>
+		sql<number>`count(*) filter (where ${inState(state, asOf)})`.mapWith(Number).as(state);
+	// Counted before the places are joined: they are few, the items many.
+	const counted = db
 		.select({
-			placeId: place.id,
-			place: place.name,
-			floor: place.floor,
-			state: stateOnDay(asOf).as('state'),
-			n: count()
+			placeId: item.placeId,
+			ready: inEach('ready'),
+			due: inEach('due'),
+			overdue: inEach('overdue'),
+			held: inEach('held'),
+			'in service': inEach('in service')
 		})
 		.from(item)
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.innerJoin(place, eq(place.id, item.placeId))
-		.where(eq(item.family, family))
-		.groupBy(place.id, sql`state`)
+		.where(inArray(item.family, families))
+		.groupBy(item.placeId)
+		.as('counted');
+	const found = await db
+		.select()
+		.from(counted)
+		.innerJoin(place, eq(place.id, counted.placeId))
 		.orderBy(asc(place.name));
+	return found.map(({ place: { name, floor }, counted: { placeId, ...counts } }) => ({
+		placeId,
+		place: name,
+		floor,
+		counts
+	}));
 }
+
+/** Every item of the register. */
+export const allItemIds = async (db: Connection): Promise<string[]> =>
+	(await db.select({ id: item.id }).from(item).orderBy(asc(item.id))).map((row) => row.id);

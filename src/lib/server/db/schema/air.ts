@@ -14,10 +14,14 @@ import {
 	uuid
 } from 'drizzle-orm/pg-core';
 import type { AirSample } from '../../../../core/air/breathing-air.ts';
-import type { CylinderLocation, CylinderMaterial } from '../../../../core/air/cylinder.ts';
-import type { RigAlarm } from '../../../../core/airline/rig.ts';
+import {
+	MATERIALS,
+	type CylinderLocation,
+	type CylinderMaterial
+} from '../../../../core/air/cylinder.ts';
+import { RIG_ALARMS, type RigAlarm } from '../../../../core/airline/rig.ts';
 import type { Verdict } from '../../../../core/verdict.ts';
-import { by, moment } from './columns.ts';
+import { by, moment, oneOf } from './columns.ts';
 import { item } from './register.ts';
 
 /** One bank of a source, as it was installed. */
@@ -77,7 +81,10 @@ export const airTest = pgTable(
 		enteredBy: by('entered_by'),
 		enteredAt: moment('entered_at').notNull()
 	},
-	(t) => [index('air_test_source').on(t.sourceId, t.takenAt)]
+	(t) => [
+		index('air_test_source').on(t.sourceId, t.takenAt),
+		oneOf<AirVerdict['outcome']>('air_test_outcome', t.outcome, ['pass', 'fail', 'incomplete'])
+	]
 );
 
 /** What is stamped on a cylinder, where it is, what was last read on it. */
@@ -108,6 +115,7 @@ export const cylinder = pgTable(
 	},
 	(t) => [
 		index('cylinder_location').on(t.location),
+		oneOf('cylinder_material', t.material, MATERIALS),
 		check('cylinder_volume', sql`${t.waterVolumeL} > 0 and ${t.waterVolumeL} <= 500`),
 		check('cylinder_rated', sql`${t.ratedBar} between 20 and ${t.maximumBar}`),
 		check('cylinder_pressure', sql`${t.pressureBar} between 0 and 450`),
@@ -194,33 +202,41 @@ export const cylinderFill = pgTable(
 		uniqueIndex('cylinder_fill_one_open')
 			.on(sql`(${t.endedAt} is null)`)
 			.where(sql`${t.endedAt} is null`),
+		oneOf('cylinder_fill_outcome', t.outcome, ['full', 'short']),
 		check('cylinder_fill_ended_whole', sql`(${t.endedAt} is null) = (${t.outcome} is null)`)
 	]
 );
 
 /** How an airline rig is put together. */
-export const airlineRig = pgTable('airline_rig', {
-	itemId: uuid('item_id')
-		.primaryKey()
-		.references(() => item.id),
-	sourceId: uuid('source_id')
-		.notNull()
-		.references(() => airSource.id),
-	dryer: text('dryer').notNull().default(''),
-	/** Months that its maker gives the sorbent; null: there is none. */
-	sorbentMonths: integer('sorbent_months'),
-	alarm: text('alarm').$type<RigAlarm>().notNull().default('none'),
-	alarmPpm: doublePrecision('alarm_ppm'),
-	alarmDays: integer('alarm_days').notNull().default(30),
-	regulatorBar: doublePrecision('regulator_bar').notNull(),
-	boreMm: doublePrecision('bore_mm').notNull(),
-	lengthM: doublePrecision('length_m').notNull(),
-	fittingsM: doublePrecision('fittings_m').notNull().default(0),
-	outlets: integer('outlets').notNull(),
-	leastBar: doublePrecision('least_bar').notNull(),
-	wearing: text('wearing').$type<'tight-fitting' | 'hood'>().notNull().default('tight-fitting'),
-	version: integer('version').notNull().default(1)
-});
+export const airlineRig = pgTable(
+	'airline_rig',
+	{
+		itemId: uuid('item_id')
+			.primaryKey()
+			.references(() => item.id),
+		sourceId: uuid('source_id')
+			.notNull()
+			.references(() => airSource.id),
+		dryer: text('dryer').notNull().default(''),
+		/** Months that its maker gives the sorbent; null: there is none. */
+		sorbentMonths: integer('sorbent_months'),
+		alarm: text('alarm').$type<RigAlarm>().notNull().default('none'),
+		alarmPpm: doublePrecision('alarm_ppm'),
+		alarmDays: integer('alarm_days').notNull().default(30),
+		regulatorBar: doublePrecision('regulator_bar').notNull(),
+		boreMm: doublePrecision('bore_mm').notNull(),
+		lengthM: doublePrecision('length_m').notNull(),
+		fittingsM: doublePrecision('fittings_m').notNull().default(0),
+		outlets: integer('outlets').notNull(),
+		leastBar: doublePrecision('least_bar').notNull(),
+		wearing: text('wearing').$type<'tight-fitting' | 'hood'>().notNull().default('tight-fitting'),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [
+		oneOf('airline_rig_alarm', t.alarm, RIG_ALARMS),
+		oneOf('airline_rig_wearing', t.wearing, ['tight-fitting', 'hood'])
+	]
+);
 
 /** Changes of sorbent and tests of the alarm of a rig, each with who and when: the tag. Append-only. */
 export const rigEvent = pgTable(
@@ -237,5 +253,8 @@ export const rigEvent = pgTable(
 		doneBy: by('done_by'),
 		notedAt: moment('noted_at').notNull()
 	},
-	(t) => [index('rig_event_item').on(t.itemId, t.kind, t.doneOn)]
+	(t) => [
+		index('rig_event_item').on(t.itemId, t.kind, t.doneOn),
+		oneOf('rig_event_kind', t.kind, ['sorbent', 'alarm'])
+	]
 );

@@ -22,6 +22,21 @@ export const auditEntry = pgTable(
 	(t) => [index('audit_entry_item').on(t.itemId, t.seq), index('audit_entry_subject').on(t.subject)]
 );
 
+/**
+ * Entries of a transaction that is not over. The database chains them as it commits, so that no writer holds the end
+ * of the chain while it waits for the application; outside a transaction it is empty.
+ */
+export const auditPending = pgTable('audit_pending', {
+	id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+	/** Only for records that are brought in with their own time. */
+	at: timestamp('at', { withTimezone: true, precision: 3 }),
+	actorId: text('actor_id'),
+	action: text('action').notNull(),
+	itemId: uuid('item_id'),
+	subject: text('subject').notNull(),
+	payload: text('payload').notNull()
+});
+
 /** The end of the chain, so that entries cut off at the end are missed too. */
 export const auditHead = pgTable(
 	'audit_head',

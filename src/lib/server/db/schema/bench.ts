@@ -17,6 +17,7 @@ import type { TraceSample } from '../../../../core/bench/trace.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
 import { bytes } from './bytes.ts';
+import { oneOf } from './columns.ts';
 import { item } from './register.ts';
 
 /** A test on the bench. Its readings are in chunks of their own; its verdict is never changed once given. */
@@ -36,6 +37,11 @@ export const benchTest = pgTable(
 			.notNull()
 			.references(() => user.id),
 		startedAt: timestamp('started_at', { withTimezone: true }).notNull(),
+		/**
+		 * When the bench obeyed; what it holds before that are the readings of another test. Null for a trace from
+		 * a file.
+		 */
+		begunAt: timestamp('begun_at', { withTimezone: true }),
 		endedAt: timestamp('ended_at', { withTimezone: true }),
 		outcome: text('outcome').$type<TestOutcome>(),
 		reasons: jsonb('reasons').$type<Reason[]>(),
@@ -45,10 +51,7 @@ export const benchTest = pgTable(
 		/** Which bench of the list runs it; null for a trace from a file. */
 		bench: integer('bench'),
 		/** The whole trace once it has ended, columns of numbers as text, deflated; the chunks go then. */
-		trace: bytes('trace'),
-		/** Which process listens to the instrument, and until when it need not be asked again. */
-		leaseBy: uuid('lease_by'),
-		leaseUntil: timestamp('lease_until', { withTimezone: true })
+		trace: bytes('trace')
 	},
 	(t) => [
 		index('bench_test_item').on(t.itemId, t.startedAt),
@@ -56,6 +59,12 @@ export const benchTest = pgTable(
 		uniqueIndex('bench_test_one_at_a_time')
 			.on(t.bench)
 			.where(sql`${t.endedAt} is null`),
+		oneOf<TestOutcome>('bench_test_outcome', t.outcome, [
+			'pass',
+			'pass, marginal',
+			'fail',
+			'repeat'
+		]),
 		check('bench_test_ended_whole', sql`(${t.endedAt} is null) = (${t.outcome} is null)`)
 	]
 );

@@ -13,7 +13,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { AlarmKind, EntryReading } from '../../../../core/air/entry.ts';
 import { user } from './accounts.ts';
-import { by, moment } from './columns.ts';
+import { by, moment, oneOf } from './columns.ts';
 import { item, place } from './register.ts';
 
 /** A team that went in together. */
@@ -90,7 +90,10 @@ export const entryReading = pgTable(
 		by: text('by').$type<EntryReading['by']>().notNull(),
 		corrects: boolean('corrects').notNull().default(false)
 	},
-	(t) => [index('entry_reading_wearer').on(t.wearerId, t.at)]
+	(t) => [
+		index('entry_reading_wearer').on(t.wearerId, t.at),
+		oneOf<EntryReading['by']>('entry_reading_by', t.by, ['hand', 'telemetry'])
+	]
 );
 
 /** Alarms as they fell due, and who has seen them. */
@@ -108,5 +111,14 @@ export const entryAlarm = pgTable(
 		seenBy: text('seen_by').references(() => user.id),
 		seenAt: moment('seen_at')
 	},
-	(t) => [uniqueIndex('entry_alarm_once').on(t.wearerId, t.key)]
+	(t) => [
+		uniqueIndex('entry_alarm_once').on(t.wearerId, t.key),
+		oneOf<AlarmKind>('entry_alarm_kind', t.kind, [
+			'check gauge',
+			'telemetry lost',
+			'turn back',
+			'be out',
+			'warning'
+		])
+	]
 );

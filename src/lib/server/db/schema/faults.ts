@@ -13,6 +13,7 @@ import {
 	uuid
 } from 'drizzle-orm/pg-core';
 import { user } from './accounts.ts';
+import { oneOf } from './columns.ts';
 import { inspectionRun } from './inspection.ts';
 import { item, partLot } from './register.ts';
 
@@ -46,6 +47,7 @@ export const defect = pgTable(
 			.on(t.itemId, t.station, t.code)
 			.where(sql`${t.closedAt} is null`),
 		index('defect_open').on(t.closedAt),
+		oneOf('defect_closed_how', t.closedHow, ['released', 'withdrawn', 'retired']),
 		check('defect_closed_whole', sql`(${t.closedAt} is null) = (${t.closedHow} is null)`)
 	]
 );

@@ -13,8 +13,10 @@ import {
 	uniqueIndex,
 	uuid
 } from 'drizzle-orm/pg-core';
+import { DISCARD_REASONS } from '../../../../core/filters/ledger.ts';
 import type { Bed } from '../../../../core/filters/wheeler-jonas.ts';
 import { user } from './accounts.ts';
+import { oneOf } from './columns.ts';
 import { hazardPlan } from './hazards.ts';
 import { item } from './register.ts';
 
@@ -99,7 +101,8 @@ export const filterPair = pgTable(
 		uniqueIndex('filter_pair_one_on_item')
 			.on(t.itemId)
 			.where(sql`${t.discardedAt} is null`),
-		index('filter_pair_open').on(t.discardedAt)
+		index('filter_pair_open').on(t.discardedAt),
+		oneOf('filter_pair_discard_reason', t.discardReason, DISCARD_REASONS)
 	]
 );
 

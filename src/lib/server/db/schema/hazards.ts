@@ -12,8 +12,10 @@ import {
 	uniqueIndex,
 	uuid
 } from 'drizzle-orm/pg-core';
+import type { HazardOutcome } from '../../../../core/hazards/decision.ts';
 import type { HazardFacts } from '../../../../core/hazards/facts.ts';
 import { user } from './accounts.ts';
+import { oneOf } from './columns.ts';
 import { place } from './register.ts';
 
 export const hazardPlan = pgTable(
@@ -67,6 +69,13 @@ export const hazardEdition = pgTable(
 	},
 	(t) => [
 		uniqueIndex('hazard_edition_once').on(t.planId, t.edition),
+		oneOf<HazardOutcome>('hazard_edition_outcome', t.outcome, [
+			'filter',
+			'supplied air',
+			'self-contained',
+			'escape set',
+			'stop'
+		]),
 		check('hazard_edition_dates', sql`${t.reviewOn} <= ${t.expiresOn}`)
 	]
 );

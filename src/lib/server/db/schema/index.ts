@@ -7,6 +7,8 @@ export * from './faults.ts';
 export * from './filters.ts';
 export * from './hazards.ts';
 export * from './inspection.ts';
+export * from './leases.ts';
 export * from './muster.ts';
 export * from './register.ts';
+export * from './requests.ts';
 export * from './substances.ts';

@@ -20,6 +20,7 @@ import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
 import { bytes } from './bytes.ts';
+import { oneOf } from './columns.ts';
 import { item } from './register.ts';
 
 export const answerValue = pgEnum('answer_value', ['good', 'reject', 'not fitted', 'cleared']);
@@ -53,6 +54,8 @@ export const inspectionRun = pgTable(
 		uniqueIndex('inspection_run_one_open')
 			.on(t.itemId)
 			.where(sql`${t.signedAt} is null`),
+		oneOf<Purpose>('inspection_run_purpose', t.purpose, ['inspection', 'donning']),
+		oneOf<RunOutcome>('inspection_run_outcome', t.outcome, ['pass', 'pass, watch', 'fail']),
 		index('inspection_run_item').on(t.itemId, t.signedAt),
 		uniqueIndex('inspection_run_superseded_once').on(t.supersedes),
 		check(
@@ -92,6 +95,9 @@ export const inspectionAnswer = pgTable(
 	},
 	(t) => [
 		uniqueIndex('inspection_answer_order').on(t.runId, t.position),
+		index('inspection_answer_readings')
+			.on(t.runId)
+			.where(sql`${t.readings} is not null`),
 		check('inspection_answer_code', sql`(${t.value} = 'reject') = (${t.code} is not null)`)
 	]
 );
@@ -141,6 +147,7 @@ export const procedureEdition = pgTable(
 	},
 	(t) => [
 		primaryKey({ columns: [t.key, t.version] }),
+		oneOf<Purpose>('procedure_edition_purpose', t.purpose, ['inspection', 'donning']),
 		index('procedure_edition_family').on(t.family)
 	]
 );

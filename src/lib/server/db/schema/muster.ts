@@ -11,6 +11,7 @@ import {
 import { sql } from 'drizzle-orm';
 import type { SealAttempt, SealOutcome } from '../../../../core/fit/seal-check.ts';
 import { user } from './accounts.ts';
+import { oneOf } from './columns.ts';
 import { item, place } from './register.ts';
 
 /** A walk over many items with one sheet: scan after scan, exceptions only. */
@@ -81,5 +82,8 @@ export const sealCheck = pgTable(
 			.references(() => user.id),
 		doneAt: timestamp('done_at', { withTimezone: true }).notNull()
 	},
-	(t) => [index('seal_check_item').on(t.itemId, t.doneAt)]
+	(t) => [
+		index('seal_check_item').on(t.itemId, t.doneAt),
+		oneOf<SealOutcome>('seal_check_outcome', t.outcome, ['seals', 'inspect', 'no entry'])
+	]
 );

@@ -1,7 +1,14 @@
 import type { DonningCard } from '../../../../core/data/blocking.ts';
-import type { DueWhat } from '../../../../core/readiness/item-state.ts';
+import {
+	BLOCKS,
+	DUE_WHATS,
+	type Block,
+	type DueWhat
+} from '../../../../core/readiness/findings.ts';
+import { oneOf } from './columns.ts';
 import { sql } from 'drizzle-orm';
 import {
+	boolean,
 	check,
 	date,
 	doublePrecision,
@@ -10,6 +17,7 @@ import {
 	jsonb,
 	pgEnum,
 	pgTable,
+	primaryKey,
 	text,
 	uniqueIndex,
 	uuid,
@@ -25,7 +33,9 @@ export const site = pgTable(
 		id: integer('id').primaryKey().default(1),
 		name: text('name').notNull(),
 		ruleSet: ruleSet('rule_set').notNull().default('uk'),
-		timeZone: text('time_zone').notNull().default('Europe/London')
+		timeZone: text('time_zone').notNull().default('Europe/London'),
+		/** Who wrote a plan does not approve it, who repaired does not release. A stop fault asks for it always. */
+		twoPeople: boolean('two_people').notNull().default(true)
 	},
 	(t) => [check('site_single', sql`${t.id} = 1`)]
 );
@@ -83,6 +93,10 @@ export const item = pgTable(
 	(t) => [
 		uniqueIndex('item_tag').on(t.tag),
 		index('item_place').on(t.placeId),
+		index('item_of_model').on(t.modelId),
+		index('item_family').on(t.family, t.placeId),
+		// Served by pg_trgm: a tag is found by any part of it.
+		index('item_tag_words').using('gin', sql`${t.tag} gin_trgm_ops`),
 		index('item_set').on(t.setId),
 		check('item_not_its_own_part', sql`${t.setId} <> ${t.id}`),
 		check('item_tag_form', sql`${t.tag} ~ '^[A-Z0-9][A-Z0-9-]{1,19}$'`)
@@ -91,7 +105,7 @@ export const item = pgTable(
 
 /**
  * What the facts of an item come to, kept for asking in bulk. Not a truth of its own: rebuilt from the facts by
- * one function after every write (readiness.ts).
+ * one function after every write (readiness/rebuild.ts).
  */
 export const itemState = pgTable(
 	'item_state',
@@ -99,7 +113,7 @@ export const itemState = pgTable(
 		itemId: uuid('item_id')
 			.primaryKey()
 			.references(() => item.id),
-		blocked: text('blocked').$type<'held' | 'in service' | 'retired'>(),
+		blocked: text('blocked').$type<Block>(),
 		dueFrom: date('due_from').notNull(),
 		dueOn: date('due_on').notNull(),
 		dueWhat: text('due_what').$type<DueWhat>().notNull(),
@@ -108,6 +122,8 @@ export const itemState = pgTable(
 		lastInspectionOn: date('last_inspection_on')
 	},
 	(t) => [
+		oneOf('item_state_blocked_word', t.blocked, BLOCKS),
+		oneOf('item_state_due_what', t.dueWhat, DUE_WHATS),
 		index('item_state_due')
 			.on(t.dueOn)
 			.where(sql`${t.blocked} is null`),
@@ -117,6 +133,28 @@ export const itemState = pgTable(
 		index('item_state_watched')
 			.on(t.watchedFor)
 			.where(sql`${t.watchedFor} is not null`)
+	]
+);
+
+/** Everything that falls due about each item; of a set one row per part as well. Rebuilt with the state. */
+export const itemDue = pgTable(
+	'item_due',
+	{
+		itemId: uuid('item_id')
+			.notNull()
+			.references(() => item.id),
+		what: text('what').$type<DueWhat>().notNull(),
+		/** Tag of the part that it is about; empty where it is the item itself. */
+		part: text('part').notNull().default(''),
+		/** First day on which it counts as due. */
+		dueFrom: date('due_from').notNull(),
+		/** Last day of use. */
+		dueOn: date('due_on').notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.itemId, t.what, t.part] }),
+		index('item_due_on').on(t.dueOn, t.itemId),
+		oneOf('item_due_what', t.what, DUE_WHATS)
 	]
 );
 

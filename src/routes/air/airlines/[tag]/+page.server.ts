@@ -1,22 +1,21 @@
 import { z } from 'zod';
 import { RIG_ALARMS } from '$core/airline/rig';
-import { noteRigEvent, rigPage, saveRig } from '$lib/server/airlines';
-import { may } from '$lib/server/context';
-import { neededNumber, optionalNumber, pressureText } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import type { Actions, PageServerLoad } from './$types';
+import { noteRigEvent, rigPage, saveRig } from '$lib/server/air/airlines';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { neededNumber, optionalNumber, pressureText } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const query = z.object({ wearers: z.coerce.number().int().min(1).max(50).nullable().catch(null) });
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const { site } = event.locals;
 		const { wearers } = parse(query, Object.fromEntries(event.url.searchParams));
 		return {
-			...(await rigPage(context, site, event.params.tag, wearers)),
-			today: dayAt(context.now(), site.timeZone),
+			...(await rigPage(context, event.params.tag, wearers)),
+			today: todayOf(context),
 			mayKeep: may(context.actor.role, 'keep the register'),
 			mayTest: may(context.actor.role, 'test air')
 		};
@@ -25,6 +24,7 @@ export const load: PageServerLoad = (event) =>
 const orNone = optionalNumber((text) => `“${text}” is no number.`).transform((n) => n ?? null);
 const bar = pressureText.transform((p) => Number(p.bar.toFixed(2)));
 const rig = z.object({
+	...requested,
 	version: z.coerce.number().int().nullable().catch(null),
 	sourceId: z.uuid('Choose where its air comes from.'),
 	dryer: z.string().trim().max(60),
@@ -49,19 +49,17 @@ const signed = z.object({
 });
 
 export const actions: Actions = {
-	rig: (event) =>
-		action(async () => {
-			const { version, ...input } = parse(rig, await formBody(event.request));
-			await saveRig(contextOf(event), event.locals.site, {
-				...{ ...input, tag: event.params.tag, version: version || null }
-			});
-		}),
-	event: (event) =>
-		action(async () => {
-			const input = parse(signed, await formBody(event.request));
-			await noteRigEvent(contextOf(event), event.locals.site, {
-				...input,
-				tag: event.params.tag
-			});
-		})
+	rig: formAction(rig, async (event: RequestEvent, { version, ...input }) => {
+		await saveRig(contextOf(event), {
+			...input,
+			tag: event.params.tag,
+			version: version || null
+		});
+	}),
+	event: formAction(signed, async (event: RequestEvent, input) => {
+		await noteRigEvent(contextOf(event), {
+			...input,
+			tag: event.params.tag
+		});
+	})
 };

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** One airline rig: whether it may be breathed from, its tags, how long a bank lasts, how it is put together. */
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { bankMinutes } from '$core/airline/bank-minutes';
 	import { BORES_MM } from '$core/airline/fixes';
 	import { ALARM_TEST_DAYS, CO_ALARM_PPM, RIG_ALARMS } from '$core/airline/rig';
@@ -11,16 +11,17 @@
 	import { fixWords } from '$lib/ui/air/fix-words';
 	import HoseChart from '$lib/ui/air/HoseChart.svelte';
 	import Because from '$lib/ui/because/Because.svelte';
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
 	import { typedNumber } from '$lib/ui/form/number';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import DayField from '$lib/ui/form/DayField.svelte';
 
 	let { data, form } = $props();
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const { rig, judged } = $derived(data);
 	/** With a new one the form begins anew. */
 	let eventId = $state(crypto.randomUUID());
@@ -37,16 +38,19 @@
 			return {
 				...bankMinutes({
 					banks: Array.from({ length: count }, () => ({
-						...{ waterVolumeL: typedNumber(litres), pressureBar: readPressure(bank).bar }
+						waterVolumeL: typedNumber(litres),
+						pressureBar: readPressure(bank).bar
 					})),
-					...{ leastBar: rig?.regulatorBar ?? 6, wearers: judged.wearers },
-					...{ lPerMin: typedNumber(flow), escapeMin: typedNumber(escape) }
+					leastBar: rig?.regulatorBar ?? 6,
+					wearers: judged.wearers,
+					lPerMin: typedNumber(flow),
+					escapeMin: typedNumber(escape)
 				}),
-				fault: null
+				refusal: null
 			};
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			return { fault: error.message, workMinutes: 0, litres: 0, totalMinutes: 0 };
+			return { refusal: error.message, workMinutes: 0, litres: 0, totalMinutes: 0 };
 		}
 	});
 	const last = (kind: 'sorbent' | 'alarm') => judged?.events.find((event) => event.kind === kind);
@@ -118,8 +122,8 @@
 					<NumberField label="Each takes, L/min" bind:value={flow} width="w-24" />
 					<NumberField label="Way out, min" bind:value={escape} width="w-20" />
 				</div>
-				{#if minutes?.fault}<p class="mt-2 font-semibold text-held" role="alert">
-						{minutes.fault}
+				{#if minutes?.refusal}<p class="mt-2 font-semibold text-held" role="alert">
+						{minutes.refusal}
 					</p>{:else if minutes}
 					<div class="mt-3 flex flex-wrap gap-x-8 gap-y-2" aria-live="polite">
 						<Reading
@@ -228,7 +232,7 @@
 		{/if}
 	</div>
 	<aside class="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
-		<FormFault {fault} />
+		<FormRefusal {refusal} />
 		{#if judged && rig}
 			<section aria-labelledby="tags" class="grid gap-2">
 				<h2 id="tags">Tags</h2>
@@ -267,7 +271,7 @@
 									>{/if}</select
 							></label
 						>
-						<PlainField label="On" type="date" name="doneOn" value={data.today} />
+						<DayField label="On" name="doneOn" value={data.today} />
 						<fieldset class="flex gap-5">
 							<legend class="label">Worked as it should</legend>
 							<label class="flex min-h-11 items-center gap-2"

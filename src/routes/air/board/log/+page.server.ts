@@ -1,5 +1,6 @@
-import { consumptions, entryLog } from '$lib/server/entries';
-import { contextOf, page } from '$lib/server/request';
+import { consumptions } from '$lib/server/air/uses';
+import { entryLog } from '$lib/server/air/entry-log';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

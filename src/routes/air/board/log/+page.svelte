@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Entries that were kept: who was in, with what, for how long, what was raised; and what wearers take. */
-	import { differenceInMinutes, format } from 'date-fns';
+	import { differenceInMinutes } from 'date-fns';
+	import { siteClock, siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 </script>
@@ -17,9 +18,7 @@
 					<p>
 						<b>{team.number}. {team.task}</b>{place ? `, ${place}` : ''}
 						<span class="text-soft"
-							>{format(team.openedAt, 'd MMM yyyy HH:mm')}, sent in by {by}{team.closedAt
-								? ''
-								: ', still in'}</span
+							>{siteMoment(team.openedAt)}, sent in by {by}{team.closedAt ? '' : ', still in'}</span
 						>
 					</p>
 					<ul class="mt-1 grid gap-1">
@@ -39,9 +38,7 @@
 									>{/if}
 								{#each alarms as { alarm, seenBy } (alarm.id)}<span class="text-held"
 										>{alarm.kind}
-										{format(alarm.dueAt, 'HH:mm:ss')}{seenBy
-											? `, seen by ${seenBy}`
-											: ', not seen'}</span
+										{siteClock(alarm.dueAt)}{seenBy ? `, seen by ${seenBy}` : ', not seen'}</span
 									>{/each}
 							</li>
 						{/each}

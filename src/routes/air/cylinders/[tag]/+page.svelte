@@ -1,22 +1,24 @@
 <script lang="ts">
 	/** One cylinder: what may be done with it and why not, its dates, its pressure, its stamps. */
-	import { enhance } from '$app/forms';
-	import { format } from 'date-fns';
-	import { MATERIALS, RESIDUAL_BAR } from '$core/air/cylinder';
+	import { enhance } from '$lib/ui/form/enhance';
+	import { RESIDUAL_BAR } from '$core/air/cylinder';
 	import { cylinderContent } from '$core/air/content';
 	import { readable } from '$core/plan/calendar';
 	import { readableNumber } from '$core/units/number';
 	import Because from '$lib/ui/because/Because.svelte';
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import DayField from '$lib/ui/form/DayField.svelte';
+	import Stamps from './Stamps.svelte';
 
 	let { data, form } = $props();
 	const known = $derived(data.known);
 	const row = $derived(known?.row ?? null);
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	let pressure = $state('');
 	/** With a new one the form begins anew. */
 	let testId = $state(crypto.randomUUID());
@@ -111,9 +113,8 @@
 						</li>{/each}
 				</ul>
 				{#if known.fill}<p class="mt-2">
-						Last filled {format(known.fill.endedAt, 'd MMM yyyy HH:mm')} from {known.fill.source},
-						batch {known.fill.batch}: {Math.round(known.fill.settledBar ?? 0)} bar when cool{known
-							.facts.freshUntil
+						Last filled {siteMoment(known.fill.endedAt)} from {known.fill.source}, batch {known.fill
+							.batch}: {Math.round(known.fill.settledBar ?? 0)} bar when cool{known.facts.freshUntil
 							? `; fresh air in it by ${readable(known.facts.freshUntil)}`
 							: ''}.
 					</p>{/if}
@@ -129,77 +130,12 @@
 				<summary class="linkish min-h-11 cursor-pointer content-center font-semibold"
 					>{row ? 'Correct what is stamped on it' : 'What is stamped on it'}</summary
 				>
-				<form
-					method="post"
-					action="?/data"
-					use:enhance={() =>
-						({ update }) =>
-							update({ reset: false })}
-					class="mt-2 grid grid-cols-2 gap-4 md:grid-cols-3"
-				>
-					<input type="hidden" name="version" value={row?.version ?? ''} />
-					<PlainField
-						label="Water, litres"
-						name="waterVolumeL"
-						inputmode="decimal"
-						value={row?.waterVolumeL ?? ''}
-						mono
-					/>
-					<PlainField
-						label="Rated, bar at 15 °C"
-						name="ratedBar"
-						value={row?.ratedBar ?? data.ratedBar ?? ''}
-						mono
-					/>
-					<PlainField
-						label="Maximum, bar at 65 °C"
-						name="maximumBar"
-						value={row?.maximumBar ?? ''}
-						mono
-					/>
-					<label
-						><span class="label">Material</span><select
-							name="material"
-							value={row?.material ?? 'composite'}
-							class="w-full"
-							>{#each MATERIALS as material (material)}<option>{material}</option>{/each}</select
-						></label
-					>
-					<PlainField
-						label="Empty, kg"
-						name="emptyKg"
-						inputmode="decimal"
-						value={row?.emptyKg ?? ''}
-						mono
-					/>
-					<PlainField label="Thread" name="thread" value={row?.thread ?? ''} />
-					<PlainField
-						label="Made on"
-						type="date"
-						name="manufacturedOn"
-						value={row?.manufacturedOn ?? ''}
-					/>
-					<PlainField
-						label="Life ends on"
-						type="date"
-						name="lifeEndsOn"
-						value={row?.lifeEndsOn ?? ''}
-					/>
-					<PlainField
-						label="Tested every, years"
-						name="testYears"
-						inputmode="numeric"
-						value={row?.testYears ?? ''}
-						placeholder="as the rule"
-						mono
-					/>
-					<div class="col-span-full"><button class="button">Write it down</button></div>
-				</form>
+				{#key row?.version}<Stamps filled={data.filled} version={row?.version ?? null} />{/key}
 			</details>
 		{/if}
 	</div>
 	<aside class="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
-		<FormFault {fault} />
+		<FormRefusal {refusal} />
 		{#if row && data.mayFill}
 			<section class="grid gap-3 rounded border-2 border-ink bg-sheet p-4" aria-label="Pressure">
 				<form
@@ -267,7 +203,7 @@
 				{#key testId}
 					<h2 class="text-[1.1rem]! text-ink!">A periodic test</h2>
 					<input type="hidden" name="id" value={testId} />
-					<PlainField label="On" type="date" name="testedOn" required />
+					<DayField label="On" name="testedOn" required />
 					<PlainField label="Stamp of the test house" name="stamp" />
 					<fieldset class="flex gap-5">
 						<legend class="label">Passed</legend>

@@ -1,21 +1,22 @@
 import { z } from 'zod';
-import { enterAirTest, noteWork, sourceWithState, testsOf } from '$lib/server/air-sources';
-import { may } from '$lib/server/context';
-import { optionalNumber, pressureText } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import type { Actions, PageServerLoad } from './$types';
+import { enterAirTest, noteWork, sourceWithState, testsOf } from '$lib/server/air/sources';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { optionalNumber, pressureText } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formAction, page, parse } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { site } = event.locals;
 		const id = parse(clientId, event.params.id);
-		const today = dayAt(context.now(), site.timeZone);
+		const today = todayOf(context);
 		return {
 			...(await sourceWithState(context.db, site, id, today)),
 			...(await testsOf(context.db, site, id)),
-			...{ today, ruleSet: site.ruleSet },
+			today,
+			ruleSet: site.ruleSet,
 			mayTest: may(context.actor.role, 'test air')
 		};
 	});
@@ -42,23 +43,22 @@ const test = z.object({
 const work = z.object({ id: clientId, what: z.string().trim().max(300) });
 
 export const actions: Actions = {
-	test: (event) =>
-		action(async () => {
-			const { id, takenAt, laboratory, pressure, ...figures } = parse(
-				test,
-				await formBody(event.request)
-			);
+	test: formAction(
+		test,
+		async (event: RequestEvent, { id, takenAt, laboratory, pressure, ...figures }) => {
 			const sourceId = parse(clientId, event.params.id);
-			const result = await enterAirTest(contextOf(event), event.locals.site, {
-				...{ id, sourceId, takenAt, laboratory },
+			const result = await enterAirTest(contextOf(event), {
+				id,
+				sourceId,
+				takenAt,
+				laboratory,
 				sample: { ...figures, pressureBar: pressure.bar }
 			});
 			return { tested: { ...result } };
-		}),
-	work: (event) =>
-		action(async () => {
-			const input = parse(work, await formBody(event.request));
-			const sourceId = parse(clientId, event.params.id);
-			await noteWork(contextOf(event), { ...input, sourceId });
-		})
+		}
+	),
+	work: formAction(work, async (event: RequestEvent, input) => {
+		const sourceId = parse(clientId, event.params.id);
+		await noteWork(contextOf(event), { ...input, sourceId });
+	})
 };

@@ -1,13 +1,12 @@
 <script lang="ts">
 	/** The air tests of one source, by both standards, and which cylinders a failed one holds. */
-	import { enhance } from '$app/forms';
-	import { format } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { judgeAir, type AirSample, type SampledAt } from '$core/air/breathing-air';
 	import { moisture } from '$core/air/moisture';
 	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
-	import FormFault from '$lib/ui/form/FormFault.svelte';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import NumberField from '$lib/ui/form/NumberField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -16,9 +15,11 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { SOURCE_MARKS } from '$lib/ui/air/marks';
 	import { untrack } from 'svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import DayField from '$lib/ui/form/DayField.svelte';
 
 	let { data, form } = $props();
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const tested = $derived(form && 'tested' in form ? form.tested : null);
 	const FIGURES = [
 		['oxygenPercent', 'Oxygen, %'],
@@ -46,14 +47,15 @@
 		try {
 			const figure = (key: (typeof FIGURES)[number][0]) => typedOrNull(typed[key]) ?? undefined;
 			const sample: AirSample = {
-				...{ oxygenPercent: figure('oxygenPercent'), coPpm: figure('coPpm') },
-				...{ co2Ppm: figure('co2Ppm'), oilMgPerM3: figure('oilMgPerM3') },
-				...{ waterMgPerM3: figure('waterMgPerM3'), sampledAt },
-				...{ odour: odour === '' ? undefined : odour === 'smells' },
-				...{
-					pressureBar: readPressure(pressure).bar,
-					lowestUseC: typedOrNull(lowestUse) ?? undefined
-				}
+				oxygenPercent: figure('oxygenPercent'),
+				coPpm: figure('coPpm'),
+				co2Ppm: figure('co2Ppm'),
+				oilMgPerM3: figure('oilMgPerM3'),
+				waterMgPerM3: figure('waterMgPerM3'),
+				sampledAt,
+				odour: odour === '' ? undefined : odour === 'smells',
+				pressureBar: readPressure(pressure).bar,
+				lowestUseC: typedOrNull(lowestUse) ?? undefined
 			};
 			const water = sample.waterMgPerM3;
 			return {
@@ -63,7 +65,7 @@
 			};
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
-			return { fault: error.message };
+			return { refusal: error.message };
 		}
 	});
 	const WORDS = { pass: 'passes', fail: 'fails', incomplete: 'incomplete' } as const;
@@ -86,7 +88,7 @@
 </div>
 {#if tested}
 	<div class="mt-3" role="status" tabindex="-1" bind:this={said}>
-		<Notice kind={tested.outcome === 'pass' ? 'good' : 'fault'}>
+		<Notice kind={tested.outcome === 'pass' ? 'good' : 'refusal'}>
 			<p class="font-semibold">
 				{tested.outcome === 'pass'
 					? 'The air passed. It may be given out.'
@@ -106,7 +108,7 @@
 				<li class="rowline">
 					<div class="flex flex-wrap items-center gap-x-4">
 						<StateMark state={MARKS[test.outcome]} />
-						<b>{format(test.takenAt, 'd MMM yyyy HH:mm')}</b>
+						<b>{siteMoment(test.takenAt)}</b>
 						{#each STANDARDS as [standard, name] (standard)}
 							<span class="inline-flex items-center gap-2 {decides(standard) ? '' : 'text-soft'}"
 								>{name}
@@ -140,7 +142,7 @@
 		{#if data.works.length}<h2 class="mt-6">Work on it</h2>
 			<ul>
 				{#each data.works as { work, by } (work.id)}<li class="rowline py-1">
-						{format(work.doneAt, 'd MMM yyyy HH:mm')}: {work.what}
+						{siteMoment(work.doneAt)}: {work.what}
 						<span class="text-soft">{by}</span>
 					</li>{/each}
 			</ul>{/if}
@@ -151,8 +153,7 @@
 				method="post"
 				action="?/test"
 				class="grid gap-4 rounded border-2 border-ink bg-sheet p-4"
-				use:enhance={({ formData }) => {
-					formData.set('takenAt', new Date(taken).toISOString());
+				use:enhance={() => {
 					return async ({ update, result }) => {
 						if (result.type === 'success') {
 							testId = crypto.randomUUID();
@@ -167,14 +168,9 @@
 				<h2 class="text-[1.1rem]! text-ink!">A new air test</h2>
 				<input type="hidden" name="id" value={testId} />
 				<div class="grid grid-cols-2 gap-3">
-					<label class="col-span-2"
-						><span class="label">Taken</span><input
-							type="datetime-local"
-							step="1"
-							bind:value={taken}
-							class="w-full"
-						/></label
-					>
+					<div class="col-span-2">
+						<DayField name="takenAt" label="Taken" withTime bind:value={taken} />
+					</div>
 					<label class="col-span-2"
 						><span class="label">Tested by</span><input
 							name="laboratory"
@@ -208,8 +204,8 @@
 						</div>{/if}
 					<input type="hidden" name="lowestUseC" value={lowestUse} />
 				</div>
-				{#if preview && 'fault' in preview}<p class="font-semibold text-held" role="alert">
-						{preview.fault}
+				{#if preview && 'refusal' in preview}<p class="font-semibold text-held" role="alert">
+						{preview.refusal}
 					</p>{:else if preview}
 					<div aria-live="polite" class="grid gap-1">
 						{#each STANDARDS as [standard, name] (standard)}
@@ -229,7 +225,7 @@
 							</p>{/if}
 					</div>
 				{/if}
-				<FormFault {fault} />
+				<FormRefusal {refusal} />
 				<button class="button primary">Enter the test</button>
 			</form>
 			<form

@@ -1,6 +1,6 @@
-import { boardFeed } from '$lib/server/board';
-import { eventStream } from '$lib/server/event-stream';
-import { contextOf, page } from '$lib/server/request';
+import { boardFeed } from '$lib/server/air/board';
+import { eventStream } from '$lib/server/web/event-stream';
+import { contextOf, page } from '$lib/server/web/request';
 
 const POLL_MS = 200;
 /** A screen is told the server's time at least this often, though nothing was written. */

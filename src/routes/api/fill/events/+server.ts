@@ -1,8 +1,8 @@
-import { config } from '$lib/server/config';
-import { Fault } from '$lib/server/errors';
-import { eventStream } from '$lib/server/event-stream';
-import { fillNow } from '$lib/server/fills';
-import { contextOf, page } from '$lib/server/request';
+import { fillNow } from '$lib/server/air/fill-room';
+import { Refusal } from '$lib/server/kernel/refusal';
+import { config } from '$lib/server/web/config';
+import { eventStream } from '$lib/server/web/event-stream';
+import { contextOf, page } from '$lib/server/web/request';
 
 const POLL_MS = 500;
 
@@ -14,7 +14,7 @@ export const GET = (event) =>
 	page(() => {
 		const { db } = contextOf(event);
 		const address = config().GREVAN_FILL_PANEL;
-		if (!address) throw new Fault('not found', 'No fill panel is connected.');
+		if (!address) throw new Refusal('not found', 'No fill panel is connected.');
 		let from = 0;
 		let fill: string | null = null;
 		return Promise.resolve(

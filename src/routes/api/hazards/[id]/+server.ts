@@ -1,6 +1,6 @@
-import { planSchema } from '$lib/server/hazard-form';
-import { savePlan } from '$lib/server/hazards';
-import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/request';
+import { planSchema } from '$lib/server/hazards/plan-form';
+import { savePlan } from '$lib/server/hazards/plans';
+import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/web/request';
 
 /** Saves a plan; the id is made by the page, so that a retry saves once. */
 export const PUT = (event) =>

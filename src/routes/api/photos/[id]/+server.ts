@@ -1,5 +1,5 @@
-import { photoJpeg } from '$lib/server/photos';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
+import { photoJpeg } from '$lib/server/inspection/photos';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** A picture that was kept. It never changes. */
 export const GET = (event) =>

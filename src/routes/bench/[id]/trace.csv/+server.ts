@@ -1,5 +1,5 @@
-import { traceCsv } from '$lib/server/bench';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
+import { traceCsv } from '$lib/server/bench/tests';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The raw readings of a test. */
 export const GET = (event) =>

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { may } from '$lib/server/context';
-import { disposeLot, lotPage, recallLot } from '$lib/server/filter-store';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { dayAt } from '$lib/server/site';
-import type { Actions, PageServerLoad } from './$types';
+import { disposeLot, lotPage, recallLot } from '$lib/server/filters/store';
+import { todayOf } from '$lib/server/kernel/context';
+import { may } from '$lib/server/kernel/permissions';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -11,33 +11,31 @@ export const load: PageServerLoad = (event) =>
 		const found = await lotPage(context.db, parse(clientId, event.params.id));
 		return {
 			...found,
-			asOf: dayAt(context.now(), event.locals.site.timeZone),
+			asOf: todayOf(context),
 			mayKeep: may(context.actor.role, 'keep the filter store')
 		};
 	});
 
 export const actions: Actions = {
-	recall: (event) =>
-		action(async () => {
-			const { reason } = parse(
-				z.object({
-					reason: z.string().trim().min(1, 'Say why, and who asked for the recall.').max(300)
-				}),
-				await formBody(event.request)
-			);
-			const id = parse(clientId, event.params.id);
-			return { recalled: await recallLot(contextOf(event), event.locals.site, { id, reason }) };
+	recall: formAction(
+		z.object({
+			...requested,
+			reason: z.string().trim().min(1, 'Say why, and who asked for the recall.').max(300)
 		}),
-	dispose: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({
-					seen: z.coerce.number().int(),
-					why: z.string().trim().min(1, 'Say why they go.').max(300)
-				}),
-				await formBody(event.request)
-			);
-			await disposeLot(contextOf(event), { id: parse(clientId, event.params.id), ...form });
+		async (event: RequestEvent, input) => {
+			const id = parse(clientId, event.params.id);
+			return { recalled: await recallLot(contextOf(event), { ...input, id }) };
+		}
+	),
+	dispose: formAction(
+		z.object({
+			...requested,
+			seen: z.coerce.number().int(),
+			why: z.string().trim().min(1, 'Say why they go.').max(300)
+		}),
+		async (event: RequestEvent, form) => {
+			await disposeLot(contextOf(event), { ...form, id: parse(clientId, event.params.id) });
 			return { disposed: form.seen };
-		})
+		}
+	)
 };

@@ -1,16 +1,17 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { format, parseISO } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { readable } from '$core/plan/calendar';
+	import { siteDay, siteMoment } from '$lib/ui/time/moments';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	const at = (path: string) => refusedAt(refusal, path);
 	const worn = $derived(data.pairs.filter((p) => p.pair.discardedAt === null));
 </script>
 
@@ -26,12 +27,11 @@
 	<p>{data.model.name} <span class="text-soft">· {data.lot.location || 'no place noted'}</span></p>
 </div>
 {#if data.lot.recalledAt}<div class="mt-4">
-		<Notice kind="fault"
+		<Notice kind="refusal"
 			><p>
 				<b>Recalled</b>
-				{format(data.lot.recalledAt, 'd MMM yyyy HH:mm')}: {data.lot.recallReason}. Nothing more is
-				opened from it; {worn.length} still {worn.length === 1 ? 'hangs' : 'hang'} on masks, which are
-				held.
+				{siteMoment(data.lot.recalledAt)}: {data.lot.recallReason}. Nothing more is opened from it; {worn.length}
+				still {worn.length === 1 ? 'hangs' : 'hang'} on masks, which are held.
 			</p></Notice
 		>
 	</div>{/if}
@@ -40,8 +40,8 @@
 			><p>Held at once: {form.recalled?.held.join(', ') || 'no mask wears it'}.</p></Notice
 		>
 	</div>{/if}
-{#if fault && !['reason', 'why'].includes(fault.path ?? '')}<div class="mt-3">
-		<Notice kind="fault"><p>{fault.message}</p></Notice>
+{#if refusal && !['reason', 'why'].includes(refusal.path ?? '')}<div class="mt-3">
+		<Notice kind="refusal"><p>{refusal.message}</p></Notice>
 	</div>{/if}
 <div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_20rem]">
 	<section aria-labelledby="opened">
@@ -49,7 +49,7 @@
 			<Reading label="Sealed in the store" value={String(data.lot.sealedQuantity)} large={false} />
 			<Reading
 				label="Use by"
-				value={day(data.lot.useBy)}
+				value={readable(data.lot.useBy)}
 				limit={data.lot.useBy < data.asOf ? 'past' : ''}
 				large={false}
 			/>
@@ -64,8 +64,8 @@
 						class="grid min-h-12 grid-cols-[5rem_6rem_1fr] items-center gap-4 no-underline hover:bg-tint"
 						><span class="tag">{row.tag}</span><span class="tag">{row.itemTag}</span><span
 							class="text-soft"
-							>opened {day(row.pair.openedOn)} by {row.by}{row.pair.discardedAt
-								? `, out of use ${format(row.pair.discardedAt, 'd MMM yyyy')}`
+							>opened {readable(row.pair.openedOn)} by {row.by}{row.pair.discardedAt
+								? `, out of use ${siteDay(row.pair.discardedAt)}`
 								: ''}</span
 						></a
 					>
@@ -83,7 +83,7 @@
 					<Field
 						id="reason"
 						label="Recall this lot because"
-						fault={at('reason')}
+						refusal={at('reason')}
 						hint="Every mask that wears it is held at once."
 					>
 						{#snippet children(field)}<textarea {...field} name="reason" rows="2" class="w-full"
@@ -101,7 +101,7 @@
 					<Field
 						id="why"
 						label="Dispose of the {data.lot.sealedQuantity} sealed because"
-						fault={at('why')}
+						refusal={at('why')}
 					>
 						{#snippet children(field)}<input {...field} name="why" class="w-full" />{/snippet}
 					</Field>

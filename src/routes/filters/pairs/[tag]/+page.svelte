@@ -1,6 +1,5 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { format, parseISO } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { EARLY_REASONS, type DiscardReason } from '$core/filters/ledger';
 	import { clock } from '$core/filters/schedule';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -8,12 +7,15 @@
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { readable } from '$core/plan/calendar';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import DayField from '$lib/ui/form/DayField.svelte';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
 	let wearId = $state(crypto.randomUUID());
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	const at = (path: string) => refusedAt(refusal, path);
 	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
 	const open = $derived(data.pair.discardedAt === null);
 	const used = $derived(data.ledger.used);
@@ -33,7 +35,7 @@
 		<b>{data.model.name}</b>, lot
 		<a class="linkish font-mono" href="/filters/lots/{data.lot.id}">{data.lot.lot}</a><br /><span
 			class="text-soft"
-			>opened {day(data.pair.openedOn)}, {data.pair.initials}, on
+			>opened {readable(data.pair.openedOn)}, {data.pair.initials}, on
 			<a class="linkish" href="/items/{data.itemTag}">{data.itemTag}</a>{data.plan
 				? ` for “${data.plan}”`
 				: ''}</span
@@ -44,21 +46,21 @@
 {#if !open}<div class="mt-4">
 		<Notice kind="caution"
 			><p>
-				<b>Out of use</b> since {data.pair.discardedAt
-					? format(data.pair.discardedAt, 'd MMM yyyy HH:mm')
-					: ''}: {reasonWords(data.pair.discardReason)}.
+				<b>Out of use</b> since {data.pair.discardedAt ? siteMoment(data.pair.discardedAt) : ''}: {reasonWords(
+					data.pair.discardReason
+				)}.
 			</p></Notice
 		>
 	</div>{/if}
 {#if data.lot.recalledAt}<div class="mt-4">
-		<Notice kind="fault"
+		<Notice kind="refusal"
 			><p><b>Its lot was recalled:</b> {data.lot.recallReason}. Take it off the mask.</p></Notice
 		>
 	</div>{/if}
-{#if fault && !['minutes', 'wornOn', 'planId', 'reason'].includes(fault.path ?? '')}<div
+{#if refusal && !['minutes', 'wornOn', 'planId', 'reason'].includes(refusal.path ?? '')}<div
 		class="mt-4"
 	>
-		<Notice kind="fault"><p>{fault.message}</p></Notice>
+		<Notice kind="refusal"><p>{refusal.message}</p></Notice>
 	</div>{/if}
 <div class="mt-5 grid gap-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
 	<section aria-labelledby="ledger">
@@ -72,7 +74,7 @@
 				unit={data.pair.changeAfterMin === null && used === 0 ? '' : '%'}
 			/>
 			<Reading label="Worn" value={clock(data.ledger.wornMin)} large={false} />
-			<Reading label="Last day" value={day(data.change.changeOn)} large={false} />
+			<Reading label="Last day" value={readable(data.change.changeOn)} large={false} />
 			<Because
 				title="Last day of {data.tag}"
 				reasons={[...data.change.reasons, ...data.ledger.reasons]}
@@ -110,7 +112,7 @@
 				>
 				<tbody>
 					{#each data.ledger.lines as line, i (i)}<tr class="border-t border-rule"
-							><td class="py-2">{day(line.on)}</td><td>{line.task}</td><td
+							><td class="py-2">{readable(line.on)}</td><td>{line.task}</td><td
 								class="text-right font-mono">{clock(line.minutes)}</td
 							><td class="text-right font-mono"
 								>{line.lifeMin === null ? 'by resistance' : clock(line.lifeMin)}</td
@@ -136,7 +138,7 @@
 					}}
 			>
 				<input type="hidden" name="id" value={wearId} />
-				<Field id="planId" label="For the task" fault={at('planId')}>
+				<Field id="planId" label="For the task" refusal={at('planId')}>
 					{#snippet children(field)}<select
 							{...field}
 							name="planId"
@@ -147,7 +149,7 @@
 								>{/each}</select
 						>{/snippet}
 				</Field>
-				<Field id="minutes" label="Minutes" fault={at('minutes')}>
+				<Field id="minutes" label="Minutes" refusal={at('minutes')}>
 					{#snippet children(field)}<input
 							{...field}
 							name="minutes"
@@ -156,16 +158,14 @@
 							autocomplete="off"
 						/>{/snippet}
 				</Field>
-				<Field id="wornOn" label="On" fault={at('wornOn')}>
-					{#snippet children(field)}<input
-							{...field}
-							type="date"
-							name="wornOn"
-							value={data.asOf}
-							min={data.pair.openedOn}
-							max={data.asOf}
-						/>{/snippet}
-				</Field>
+				<DayField
+					name="wornOn"
+					label="On"
+					value={data.asOf}
+					min={data.pair.openedOn}
+					max={data.asOf}
+					refusal={at('wornOn')}
+				/>
 				<button class="button primary">Enter</button>
 			</form>
 			<form
@@ -177,7 +177,7 @@
 				<Field
 					id="reason"
 					label="Take it out of use because"
-					fault={at('reason')}
+					refusal={at('reason')}
 					hint="A smell before its time puts the plan in question."
 				>
 					{#snippet children(field)}<select {...field} name="reason" class="w-full"

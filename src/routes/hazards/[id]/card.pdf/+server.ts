@@ -1,13 +1,13 @@
 import { EN_BANDS, parseEn } from '$core/filters/filter-code';
-import { makePdf } from '$lib/server/pdf';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
-import { cardOf } from '$lib/server/schedule-card';
+import { cardOf } from '$lib/server/hazards/schedule-card';
+import { makePdf } from '$lib/server/web/pdf';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The card for the wall as PDF. */
 export const GET = (event) =>
 	page(async () => {
 		const id = parse(clientId, event.params.id);
-		const { card, standing, page: plan } = await cardOf(contextOf(event), event.locals.site, id);
+		const { card, standing, page: plan } = await cardOf(contextOf(event), id);
 		const types = Object.keys(
 			(card.code && parseEn(card.code)?.gas) || {}
 		) as (keyof typeof EN_BANDS)[];

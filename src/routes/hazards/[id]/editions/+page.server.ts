@@ -1,12 +1,12 @@
 import { planDifference } from '$core/hazards/difference';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
-import { planPage } from '$lib/server/hazards';
+import { planPage } from '$lib/server/hazards/plans';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const id = parse(clientId, event.params.id);
-		const found = await planPage(contextOf(event), event.locals.site, id);
+		const found = await planPage(contextOf(event), id);
 		const draft = {
 			edition: null,
 			task: found.plan.task,

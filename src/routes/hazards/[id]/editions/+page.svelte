@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { format } from 'date-fns';
+	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
-	const when = (at: Date) => format(at, 'd MMM yyyy HH:mm');
+	const when = (at: Date) => siteMoment(at);
 </script>
 
 <svelte:head><title>Editions, {data.plan.task} · Grevan</title></svelte:head>

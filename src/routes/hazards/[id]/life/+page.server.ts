@@ -1,11 +1,11 @@
-import { clientId, contextOf, page, parse } from '$lib/server/request';
-import { stockForPlan } from '$lib/server/filters';
+import { stockForPlan } from '$lib/server/filters/opening';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const id = parse(clientId, event.params.id);
-		const { page: plan, judged } = await stockForPlan(contextOf(event), event.locals.site, id);
+		const { page: plan, judged } = await stockForPlan(contextOf(event), id);
 		const byModel = new Map<string, (typeof judged)[number]>();
 		for (const row of judged)
 			if (row.life && (row.verdict?.outcome === 'serves' || !byModel.has(row.model.id)))

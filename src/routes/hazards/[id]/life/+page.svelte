@@ -50,7 +50,7 @@
 		try {
 			return { input, substance, life: serviceLife(input), curve: breakthroughCurve(input) };
 		} catch (error) {
-			if (error instanceof InputError) return { fault: error.message };
+			if (error instanceof InputError) return { refusal: error.message };
 			throw error;
 		}
 	});
@@ -79,7 +79,7 @@
 	];
 	const sensitivities = $derived.by(() => {
 		const j = judged;
-		if (!j || 'fault' in j) return [];
+		if (!j || 'refusal' in j) return [];
 		return VARIED.map((v) => {
 			const xs =
 				v.key === 'concentrationPpm' ? v.values.map((m) => m * j.input.concentrationPpm) : v.values;
@@ -110,8 +110,8 @@
 		No vapour of this plan can be modelled. Inorganic gases go by the class test, particles by
 		resistance: see the change time on the plan and its reasons.
 	</p>
-{:else if 'fault' in judged}
-	<div class="mt-4"><Notice kind="fault"><p>{judged.fault}</p></Notice></div>
+{:else if 'refusal' in judged}
+	<div class="mt-4"><Notice kind="refusal"><p>{judged.refusal}</p></Notice></div>
 {:else}
 	<div class="mt-3 flex flex-wrap items-end gap-4">
 		{#if vapours.length > 1}<label

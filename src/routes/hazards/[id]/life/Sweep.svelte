@@ -46,9 +46,9 @@
 
 	const counted = $derived.by(() => {
 		try {
-			return { cases: countCases(spec()), fault: null };
+			return { cases: countCases(spec()), refusal: null };
 		} catch (error) {
-			if (error instanceof InputError) return { cases: 0, fault: error.message };
+			if (error instanceof InputError) return { cases: 0, refusal: error.message };
 			throw error;
 		}
 	});
@@ -110,11 +110,11 @@
 			</fieldset>
 		{/each}
 		{#if running}<button type="button" class="button" onclick={stop}>Stop</button>
-		{:else}<button type="button" class="button" disabled={counted.fault !== null} onclick={start}
+		{:else}<button type="button" class="button" disabled={counted.refusal !== null} onclick={start}
 				>Run {counted.cases.toLocaleString('en-GB')} cases</button
 			>{/if}
 	</div>
-	{#if counted.fault}<p class="mt-2 font-semibold text-held">{counted.fault}</p>{/if}
+	{#if counted.refusal}<p class="mt-2 font-semibold text-held">{counted.refusal}</p>{/if}
 	{#if message}<p class="mt-2 font-semibold text-held" role="alert">{message}</p>{/if}
 	{#if running}<p class="mt-2" role="status">
 			<progress class="w-64 align-middle" max={total} value={done} aria-label="Cases done"

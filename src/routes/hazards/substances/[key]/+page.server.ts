@@ -1,27 +1,34 @@
 import { redirect } from '@sveltejs/kit';
-import { emptyDraft } from '$core/substances/csv';
-import { originLine } from '$core/verdict';
 import {
 	originOf,
-	SUBSTANCE_ORIGINS,
-	TARGET_ORGANS,
 	type Substance,
-	type SubstanceField
+	SUBSTANCE_ORIGINS,
+	type SubstanceField,
+	TARGET_ORGANS
 } from '$core/data/substance';
-import { may } from '$lib/server/context';
-import { action, contextOf, formBody, page, parse } from '$lib/server/request';
-import { editOf, substanceForm } from '$lib/server/substance-form';
-import { saveSubstance, substancePage } from '$lib/server/substances';
-import type { Actions, PageServerLoad } from './$types';
+import { emptyDraft } from '$core/substances/csv';
+import { originLine } from '$core/verdict';
+import { editOf, substanceFields, typedOf } from '$lib/server/hazards/substance-form';
+import { saveSubstance, substancePage } from '$lib/server/hazards/substances';
+import { may } from '$lib/server/kernel/permissions';
+import { longForm } from '$lib/server/web/long-form';
+import { contextOf, page } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
+
+const substanceForm = longForm(substanceFields);
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const mayEdit = may(context.actor.role, 'edit substances');
-		if (event.params.key === 'new')
+		const form = (substance: Substance, version: number) =>
+			substanceForm.filled({ ...typedOf(substance), version }, `${event.params.key}-${version}`);
+		if (event.params.key === 'new') {
+			const substance = { ...emptyDraft(), key: '', organic: true } as Substance;
 			return {
 				isNew: true,
-				substance: { ...emptyDraft(), key: '', organic: true } as Substance,
+				substance,
+				filled: form(substance, 0),
 				own: true,
 				version: 0,
 				changes: [],
@@ -30,10 +37,12 @@ export const load: PageServerLoad = (event) =>
 				organs: TARGET_ORGANS,
 				mayEdit
 			};
+		}
 		const found = await substancePage(context.db, event.params.key);
 		return {
 			isNew: false,
 			substance: found.substance,
+			filled: form(found.substance, found.version),
 			own: found.own,
 			version: found.version,
 			disagreements: found.disagreements,
@@ -58,20 +67,16 @@ export const load: PageServerLoad = (event) =>
 	});
 
 export const actions: Actions = {
-	save: async (event) => {
-		const key = event.params.key === 'new' ? null : event.params.key;
-		const result = await action(async () => {
-			const form = parse(substanceForm, await formBody(event.request));
-			const saved = await saveSubstance(contextOf(event), {
-				id: form.id,
-				key,
-				edit: editOf(form),
-				why: form.why,
-				version: form.version
-			});
-			return { saved };
+	save: substanceForm.action(async (event: RequestEvent, input) => {
+		const isNew = event.params.key === 'new';
+		const saved = await saveSubstance(contextOf(event), {
+			id: input.requestId,
+			key: isNew ? null : event.params.key,
+			edit: editOf(input),
+			why: input.why,
+			version: input.version
 		});
-		if (!key && 'saved' in result) redirect(303, `/hazards/substances/${String(result.saved)}`);
-		return result;
-	}
+		if (isNew) redirect(303, `/hazards/substances/${saved}`);
+		return saved;
+	})
 };

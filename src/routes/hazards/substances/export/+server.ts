@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { contextOf, page } from '$lib/server/request';
-import { exportSubstances } from '$lib/server/substances';
+import { exportSubstances } from '$lib/server/hazards/substances';
+import { contextOf, page } from '$lib/server/web/request';
 
 const which = z.enum(['own', 'all']).catch('all');
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { may } from '$lib/server/context';
-import { uploaded } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { importSubstances, previewImport } from '$lib/server/substances';
+import { importSubstances, previewImport } from '$lib/server/hazards/substances';
+import { may } from '$lib/server/kernel/permissions';
+import { uploaded } from '$lib/server/web/form-fields';
+import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
 /** Faults shown at most; their number is always said. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
@@ -8,7 +8,7 @@
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
 	const preview = $derived(form && 'preview' in form ? form.preview : null);
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const n = (count: number) => count.toLocaleString('en-GB');
 </script>
 
@@ -49,7 +49,7 @@
 				class="w-full py-2"
 			/></label
 		>
-		{#if fault}<Notice kind="fault"><p>{fault.message}</p></Notice>{/if}
+		{#if refusal}<Notice kind="refusal"><p>{refusal.message}</p></Notice>{/if}
 		{#if form && 'imported' in form}<Notice kind="good"
 				><p>{n(Number(form.imported))} substances are in the library.</p></Notice
 			>{/if}

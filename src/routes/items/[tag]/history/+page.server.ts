@@ -1,6 +1,6 @@
-import { history } from '$lib/server/audit';
-import { itemByTag } from '$lib/server/items';
-import { contextOf, page } from '$lib/server/request';
+import { history } from '$lib/server/records/history';
+import { itemByTag } from '$lib/server/register/items';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

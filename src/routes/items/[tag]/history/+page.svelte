@@ -1,5 +1,5 @@
 <script lang="ts">
-	import HistoryList from '$lib/ui/HistoryList.svelte';
+	import HistoryList from '$lib/ui/records/HistoryList.svelte';
 
 	let { data } = $props();
 </script>
@@ -16,4 +16,4 @@
 	</p>
 </div>
 {#if data.lines.length === 0}<p class="mt-4">Nothing has happened to this item yet.</p>{/if}
-<HistoryList lines={data.lines} />
+<HistoryList lines={data.lines} of={data.tag} />

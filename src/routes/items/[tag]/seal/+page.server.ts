@@ -1,19 +1,22 @@
 import { z } from 'zod';
-import { BLOCKING, donningCard, INLETS, type Inlet } from '$core/data/blocking';
+import { BLOCKING, type Inlet } from '$core/data/blocking';
+import { recordOf } from '$core/data/family-records';
+import { donningCard } from '$core/fit/donning';
 import { FELT, type Felt } from '$core/fit/seal-check';
-import { may } from '$lib/server/context';
-import { Fault } from '$lib/server/errors';
-import { itemByTag } from '$lib/server/items';
-import { jsonText } from '$lib/server/form-fields';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import { saveSealCheck, sealChecksOf } from '$lib/server/seal-checks';
-import type { Actions, PageServerLoad } from './$types';
+import { saveSealCheck, sealChecksOf } from '$lib/server/inspection/seal-checks';
+import { may } from '$lib/server/kernel/permissions';
+import { Refusal } from '$lib/server/kernel/refusal';
+import { itemByTag } from '$lib/server/register/items';
+import { jsonText } from '$lib/server/web/form-fields';
+import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { item, model } = await itemByTag(context.db, event.params.tag);
-		if (!INLETS[item.family]) throw new Fault('not found', `${item.tag} takes no seal check.`);
+		if (recordOf(item.family).inlets.length === 0)
+			throw new Refusal('not found', `${item.tag} takes no seal check.`);
 		return {
 			tag: item.tag,
 			family: item.family,
@@ -36,10 +39,8 @@ const body = z.object({
 });
 
 export const actions: Actions = {
-	default: (event) =>
-		action(async () => {
-			const input = parse(body, await formBody(event.request));
-			await saveSealCheck(contextOf(event), { ...input, tag: event.params.tag });
-			return { kept: true };
-		})
+	default: formAction(body, async (event: RequestEvent, input) => {
+		await saveSealCheck(contextOf(event), { ...input, tag: event.params.tag });
+		return { kept: true };
+	})
 };

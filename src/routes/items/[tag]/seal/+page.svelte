@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { enhance } from '$app/forms';
-	import { format } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import { BLOCKING, type Inlet } from '$core/data/blocking';
 	import { FELT, judgeSealCheck, type Felt, type SealAttempt } from '$core/fit/seal-check';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { siteMoment } from '$lib/ui/time/moments';
+	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
 	let id = $state(crypto.randomUUID());
@@ -15,7 +16,7 @@
 	let attempts = $state<SealAttempt[]>([]);
 	const verdict = $derived(judgeSealCheck(data.family, attempts));
 	const ended = $derived(verdict.outcome !== 'try again');
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const HEADLINES = {
 		seals: 'It seals',
 		'try again': 'Try again',
@@ -125,7 +126,7 @@
 			>
 				<input type="hidden" name="id" value={id} />
 				<input type="hidden" name="attempts" value={JSON.stringify(attempts)} />
-				<Field id="wearer" label="Wearer" fault={fault?.path === 'wearer' ? fault.message : null}>
+				<Field id="wearer" label="Wearer" refusal={refusedAt(refusal, 'wearer')}>
 					{#snippet children(field)}<input
 							{...field}
 							name="wearer"
@@ -133,7 +134,8 @@
 							class="w-full"
 						/>{/snippet}
 				</Field>
-				{#if fault && fault.path !== 'wearer'}<Notice kind="fault"><p>{fault.message}</p></Notice
+				{#if refusal && refusal.path !== 'wearer'}<Notice kind="refusal"
+						><p>{refusal.message}</p></Notice
 					>{/if}
 				<button class="button primary">Keep the check</button>
 			</form>
@@ -147,7 +149,7 @@
 			{#if data.checks.length === 0}<p class="text-soft">No seal check on record.</p>{/if}
 			<ul>
 				{#each data.checks.slice(0, 6) as { check, by } (check.id)}<li class="py-0.5">
-						{format(check.doneAt, 'd MMM yyyy HH:mm')}: <b>{check.outcome}</b>, {check.wearer}
+						{siteMoment(check.doneAt)}: <b>{check.outcome}</b>, {check.wearer}
 						<span class="text-soft">· {check.attempts.length} attempts · {by}</span>
 					</li>{/each}
 			</ul>

@@ -1,13 +1,15 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { BLOCKING, INLETS, type Inlet } from '$core/data/blocking';
+import { BLOCKING, type Inlet } from '$core/data/blocking';
 import { FAMILIES } from '$core/data/families';
-import { may } from '$lib/server/context';
-import { Fault } from '$lib/server/errors';
-import { optionalNumber } from '$lib/server/form-fields';
-import { listModels, saveItemModel, withdrawModel } from '$lib/server/models';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { recordOf } from '$core/data/family-records';
+import { may } from '$lib/server/kernel/permissions';
+import { Refusal } from '$lib/server/kernel/refusal';
+import { listModels, saveItemModel, withdrawModel } from '$lib/server/register/models';
+import { optionalNumber } from '$lib/server/web/form-fields';
+import { longForm } from '$lib/server/web/long-form';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -15,15 +17,17 @@ export const load: PageServerLoad = (event) =>
 		const { id } = event.params;
 		const found =
 			id === 'new' ? null : (await listModels(context.db)).find(({ model }) => model.id === id);
-		if (found === undefined) throw new Fault('not found', 'There is no such model.');
+		if (found === undefined) throw new Refusal('not found', 'There is no such model.');
+		const model = found?.model ?? null;
 		return {
-			model: found?.model ?? null,
+			model,
+			filled: form.filled({ family: FAMILIES[0]?.family, ...model, ...model?.donning }, id),
 			inUse: found?.inUse ?? 0,
 			families: FAMILIES.map(({ family, name, stations }) => ({
 				family,
 				name,
 				stations: stations.map((s) => ({ key: s.key, name: s.name })),
-				inlets: (INLETS[family] ?? []).map((key) => ({ key, name: BLOCKING[key].name }))
+				inlets: recordOf(family).inlets.map((key) => ({ key, name: BLOCKING[key].name }))
 			})),
 			mayEdit: may(context.actor.role, 'edit procedures')
 		};
@@ -34,54 +38,51 @@ const bar = (least: number, most: number) =>
 		() => `A number from ${least} to ${most} bar, or empty.`,
 		(value) => value >= least && value <= most
 	).transform((value) => value ?? null);
-const body = z.object({
-	id: clientId,
-	family: z.string().max(40),
-	maker: z.string().trim().min(1, 'Name the maker.').max(80),
-	name: z.string().trim().min(1, 'Name the model.').max(80),
-	mount: z.string().trim().max(80),
-	ratedBar: bar(1, 400),
-	holdDropBar: bar(0.1, 10),
-	straps: z
-		.string()
-		.max(2000)
-		.default('')
-		.transform((text) => text.split('\n').flatMap((line) => line.trim() || [])),
-	inlet: z
-		.literal('')
-		.transform(() => null)
-		.or(z.enum(Object.keys(BLOCKING) as [Inlet, ...Inlet[]], 'Choose how its inlet is blocked.'))
-		.default(null),
-	holdSeconds: optionalNumber(
-		() => 'A number from 3 to 60 s, or empty.',
-		(value) => value >= 3 && value <= 60
-	).transform((value) => value ?? null),
-	stations: z.array(z.string().max(40)).default([]),
-	lines: z.array(z.string().trim().max(300)).default([])
-});
+const form = longForm(
+	z.object({
+		...requested,
+		id: clientId,
+		family: z.string().max(40),
+		maker: z.string().trim().min(1, 'Name the maker.').max(80),
+		name: z.string().trim().min(1, 'Name the model.').max(80),
+		mount: z.string().trim().max(80),
+		ratedBar: bar(1, 400),
+		holdDropBar: bar(0.1, 10),
+		straps: z
+			.string()
+			.max(2000)
+			.default('')
+			.transform((text) => text.split('\n').flatMap((line) => line.trim() || [])),
+		inlet: z
+			.literal('')
+			.transform(() => null)
+			.or(z.enum(Object.keys(BLOCKING) as [Inlet, ...Inlet[]], 'Choose how its inlet is blocked.'))
+			.default(null),
+		holdSeconds: optionalNumber(
+			() => 'A number from 3 to 60 s, or empty.',
+			(value) => value >= 3 && value <= 60
+		).transform((value) => value ?? null),
+		stations: z.array(z.string().max(40)).default([]),
+		lines: z.array(z.string().trim().max(300)).default([])
+	})
+);
 
 export const actions: Actions = {
-	save: async (event) => {
-		const result = await action(async () => {
-			const { stations, lines, straps, inlet, holdSeconds, ...model } = parse(
-				body,
-				await formBody(event.request)
-			);
-			const makerLines = lines.flatMap((text, i) =>
-				text ? [{ station: stations[i] ?? '', text }] : []
-			);
-			const said = straps.length > 0 || inlet !== null || holdSeconds !== null;
-			const donning = said ? { straps, inlet, holdSeconds } : null;
-			await saveItemModel(contextOf(event), { ...model, donning, makerLines });
-			return { saved: model.id };
-		});
-		if ('status' in result) return result;
+	save: form.action(async (event: RequestEvent, input) => {
+		const { stations, lines, straps, inlet, holdSeconds, ...model } = input;
+		const makerLines = lines.flatMap((text, i) =>
+			text ? [{ station: stations[i] ?? '', text }] : []
+		);
+		const said = straps.length > 0 || inlet !== null || holdSeconds !== null;
+		const donning = said ? { straps, inlet, holdSeconds } : null;
+		await saveItemModel(contextOf(event), { ...model, donning, makerLines });
 		redirect(303, '/items/models');
-	},
-	withdraw: (event) =>
-		action(async () => {
-			const { why } = parse(z.object({ why: z.string().max(300) }), await formBody(event.request));
+	}),
+	withdraw: formAction(
+		z.object({ ...requested, why: z.string().max(300) }),
+		async (event: RequestEvent, input) => {
 			const id = parse(clientId, event.params.id);
-			return withdrawModel(contextOf(event), event.locals.site, { id, why });
-		})
+			return withdrawModel(contextOf(event), { ...input, id });
+		}
+	)
 };

@@ -1,21 +1,20 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { enhance } from '$app/forms';
-	import Field from '$lib/ui/form/Field.svelte';
+	import { enhance } from '$lib/ui/form/enhance';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
+	import LongField from '$lib/ui/form/LongField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { longForm, refusedWhole } from '$lib/ui/form/long-form';
 
 	let { data, form } = $props();
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
-	const at = (path: string) => (fault?.path === path ? fault.message : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const id = untrack(() => data.model?.id ?? crypto.randomUUID());
-	let family = $state(untrack(() => data.model?.family ?? 'half-mask'));
+	const of = untrack(() => longForm(data.filled));
+	const { form: typed, errors, enhance: enhanceLong } = of;
 	let lines = $state(untrack(() => [...(data.model?.makerLines ?? []), { station: '', text: '' }]));
-	const stations = $derived(data.families.find((f) => f.family === family)?.stations ?? []);
-	const inlets = $derived(data.families.find((f) => f.family === family)?.inlets ?? []);
-	const FIELDS = [
-		...['family', 'maker', 'name', 'mount', 'ratedBar', 'holdDropBar'],
-		...['straps', 'inlet', 'holdSeconds']
-	];
+	const family = $derived(data.families.find((f) => f.family === $typed.family));
+	const stations = $derived(family?.stations ?? []);
+	const inlets = $derived(family?.inlets ?? []);
 </script>
 
 <svelte:head><title>{data.model?.name ?? 'New model'} · Grevan</title></svelte:head>
@@ -23,120 +22,73 @@
 <h1>{data.model?.name ?? 'New model'}</h1>
 {#if data.model}<p class="text-soft">{data.inUse} in use</p>{/if}
 {#if data.model?.withdrawnOn}<div class="mt-3">
-		<Notice kind="fault"
+		<Notice kind="refusal"
 			><p>Withdrawn: {data.model.withdrawnWhy} Every item of it is held.</p></Notice
 		>
 	</div>{/if}
 {#if form && 'held' in form}<div class="mt-3">
 		<Notice kind="caution"><p>{form.held} items are held.</p></Notice>
 	</div>{/if}
-{#if fault && !FIELDS.includes(fault.path ?? '')}<div class="mt-3">
-		<Notice kind="fault"><p>{fault.message}</p></Notice>
-	</div>{/if}
-<form
-	method="post"
-	action="?/save"
-	class="mt-4 grid max-w-[44rem] gap-4"
-	use:enhance={() =>
-		({ update }) =>
-			update({ reset: false })}
->
+<FormRefusal {refusal} />
+<form method="post" action="?/save" class="mt-4 grid max-w-[44rem] gap-4" use:enhanceLong>
 	<input type="hidden" name="id" value={id} />
+	<FormRefusal refusal={refusedWhole($errors)} />
 	<fieldset disabled={!data.mayEdit} class="grid gap-4">
-		<Field id="family" label="Family" fault={at('family')}>
-			{#snippet children(field)}
-				{#if data.model}<input type="hidden" name="family" value={family} />{/if}
-				<select
-					{...field}
-					name={data.model ? undefined : 'family'}
-					disabled={Boolean(data.model)}
-					bind:value={family}
-					class="w-72"
-					>{#each data.families as f (f.family)}<option value={f.family}>{f.name}</option
-						>{/each}</select
-				>{/snippet}
-		</Field>
+		{#if data.model}<p><span class="label">Family</span>{family?.name}</p>
+			<input type="hidden" name="family" value={$typed.family} />
+		{:else}<LongField
+				{of}
+				name="family"
+				label="Family"
+				width="w-72"
+				options={data.families.map((f) => [f.family, f.name] as const)}
+			/>{/if}
 		<div class="flex flex-wrap gap-4">
-			<Field id="name" label="Model" fault={at('name')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="name"
-						value={data.model?.name ?? ''}
-						class="w-64"
-					/>{/snippet}
-			</Field>
-			<Field id="maker" label="Maker" fault={at('maker')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="maker"
-						value={data.model?.maker ?? ''}
-						class="w-64"
-					/>{/snippet}
-			</Field>
-			<Field id="mount" label="Filter mount" fault={at('mount')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="mount"
-						value={data.model?.mount ?? ''}
-						class="w-48"
-					/>{/snippet}
-			</Field>
-			<Field id="ratedBar" label="Rated pressure, bar" fault={at('ratedBar')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="ratedBar"
-						inputmode="decimal"
-						value={data.model?.ratedBar ?? ''}
-						class="w-36 font-mono"
-					/>{/snippet}
-			</Field>
-			<Field
-				id="holdDropBar"
+			<LongField {of} name="name" label="Model" width="w-64" />
+			<LongField {of} name="maker" label="Maker" width="w-64" />
+			<LongField {of} name="mount" label="Filter mount" width="w-48" />
+			<LongField
+				{of}
+				name="ratedBar"
+				label="Rated pressure, bar"
+				inputmode="decimal"
+				width="w-36"
+				mono
+			/>
+			<LongField
+				{of}
+				name="holdDropBar"
 				label="Most lost in the hold, bar"
-				fault={at('holdDropBar')}
 				hint="Where the maker is stricter than 10 bar."
-			>
-				{#snippet children(field)}<input
-						{...field}
-						name="holdDropBar"
-						inputmode="decimal"
-						value={data.model?.holdDropBar ?? ''}
-						class="w-36 font-mono"
-					/>{/snippet}
-			</Field>
+				inputmode="decimal"
+				width="w-36"
+				mono
+			/>
 		</div>
 		{#if inlets.length}
-			<Field
-				id="straps"
+			<LongField
+				{of}
+				name="straps"
 				label="Donning card: steps and straps in the maker’s order"
-				fault={at('straps')}
 				hint="One to a line. Empty: the usual order of the family is shown, and said to be that."
-			>
-				{#snippet children(field)}<textarea {...field} name="straps" rows="4" class="w-full"
-						>{data.model?.donning?.straps.join('\n') ?? ''}</textarea
-					>{/snippet}
-			</Field>
+				rows={4}
+			/>
 			<div class="flex flex-wrap gap-4">
-				<Field id="inlet" label="Inlet blocked as" fault={at('inlet')}>
-					{#snippet children(field)}<select
-							{...field}
-							name="inlet"
-							value={data.model?.donning?.inlet ?? ''}
-							class="w-72"
-							><option value="">the wearer chooses</option>{#each inlets as i (i.key)}<option
-									value={i.key}>{i.name}</option
-								>{/each}</select
-						>{/snippet}
-				</Field>
-				<Field id="holdSeconds" label="Held for, s" fault={at('holdSeconds')}>
-					{#snippet children(field)}<input
-							{...field}
-							name="holdSeconds"
-							inputmode="numeric"
-							value={data.model?.donning?.holdSeconds ?? ''}
-							class="w-28 font-mono"
-						/>{/snippet}
-				</Field>
+				<LongField
+					{of}
+					name="inlet"
+					label="Inlet blocked as"
+					width="w-72"
+					options={[['', 'the wearer chooses'], ...inlets.map((i) => [i.key, i.name] as const)]}
+				/>
+				<LongField
+					{of}
+					name="holdSeconds"
+					label="Held for, s"
+					inputmode="numeric"
+					width="w-28"
+					mono
+				/>
 			</div>
 		{/if}
 		<div>

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { airwayOf } from '$core/data/families';
-import { may } from '$lib/server/context';
-import { closeMuster, exception, musterPage, present } from '$lib/server/musters';
-import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { closeMuster, exception, musterPage, present } from '$lib/server/inspection/musters';
+import { may } from '$lib/server/kernel/permissions';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
@@ -19,32 +19,30 @@ export const load: PageServerLoad = (event) =>
 const tag = z.string().trim().min(1, 'Scan or type a tag.').max(40);
 
 export const actions: Actions = {
-	present: (event) =>
-		action(async () => {
-			const form = parse(z.object({ id: clientId, tag }), await formBody(event.request));
-			const musterId = parse(clientId, event.params.id);
-			return { presented: await present(contextOf(event), { ...form, musterId }) };
+	present: formAction(z.object({ id: clientId, tag }), async (event: RequestEvent, form) => {
+		const musterId = parse(clientId, event.params.id);
+		return { presented: await present(contextOf(event), { ...form, musterId }) };
+	}),
+	exception: formAction(
+		z.object({
+			...requested,
+			tag,
+			what: z
+				.string()
+				.regex(/^[a-z0-9-]+ [A-Z0-9]+$/, 'Choose what is wrong.')
+				.transform((text) => text.split(' '))
 		}),
-	exception: (event) =>
-		action(async () => {
-			const form = parse(
-				z.object({
-					tag,
-					what: z
-						.string()
-						.regex(/^[a-z0-9-]+ [A-Z0-9]+$/, 'Choose what is wrong.')
-						.transform((text) => text.split(' '))
-				}),
-				await formBody(event.request)
-			);
+		async (event: RequestEvent, form) => {
 			const [step = '', code = ''] = form.what;
 			const musterId = parse(clientId, event.params.id);
-			await exception(contextOf(event), event.locals.site, { musterId, tag: form.tag, step, code });
+			const { requestId, tag: noted } = form;
+			await exception(contextOf(event), { requestId, musterId, tag: noted, step, code });
 			return { noted: form.tag };
-		}),
-	close: (event) =>
-		action(async () => {
-			await closeMuster(contextOf(event), parse(clientId, event.params.id));
-			return { closed: true };
-		})
+		}
+	),
+	close: formAction(z.object(requested), async (event: RequestEvent, { requestId }) => {
+		const musterId = parse(clientId, event.params.id);
+		await closeMuster(contextOf(event), { requestId, musterId });
+		return { closed: true };
+	})
 };

@@ -1,13 +1,13 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { format } from 'date-fns';
+	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { siteMoment, siteTime } from '$lib/ui/time/moments';
 
 	let { data, form } = $props();
 	const open = $derived(data.sheet.closedAt === null);
-	const fault = $derived(form && 'fault' in form ? form.fault : null);
+	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const presented = $derived(form && 'presented' in form ? form.presented : null);
 	const latest = $derived(data.seen[0]);
 	const expectedSeen = $derived(data.expected - data.missing.length);
@@ -19,8 +19,8 @@
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>{data.kind}, {data.place ?? 'every place'}</h1>
 	<p class="text-soft">
-		{data.by}, {format(data.sheet.startedAt, 'd MMM yyyy HH:mm')}{data.sheet.closedAt
-			? ` to ${format(data.sheet.closedAt, 'HH:mm')}`
+		{data.by}, {siteMoment(data.sheet.startedAt)}{data.sheet.closedAt
+			? ` to ${siteTime(data.sheet.closedAt)}`
 			: ''}
 	</p>
 	<p class="ml-auto text-[1.15rem]" role="status">
@@ -29,7 +29,7 @@
 			: ''}
 	</p>
 </div>
-{#if fault}<div class="mt-3"><Notice kind="fault"><p>{fault.message}</p></Notice></div>{/if}
+{#if refusal}<div class="mt-3"><Notice kind="refusal"><p>{refusal.message}</p></Notice></div>{/if}
 {#if presented?.again}<div class="mt-3">
 		<Notice kind="caution"
 			><p><span class="tag">{presented.tag}</span> is on the sheet already.</p></Notice
@@ -89,7 +89,7 @@
 					<a class="tag" href="/items/{row.tag}">{row.tag}</a>
 					<span>{row.model}</span>
 					{#if row.code}<b>{row.code}, {row.what}: {row.where?.toLowerCase()}</b>{/if}
-					<span class="text-soft ml-auto">{row.by} {format(row.seenAt, 'HH:mm')}</span>
+					<span class="text-soft ml-auto">{row.by} {siteTime(row.seenAt)}</span>
 				</li>
 			{/each}
 		</ul>

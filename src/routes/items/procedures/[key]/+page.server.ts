@@ -1,6 +1,6 @@
-import { may } from '$lib/server/context';
-import { editionsOf } from '$lib/server/procedures';
-import { contextOf, page } from '$lib/server/request';
+import { editionsOf } from '$lib/server/inspection/procedures';
+import { may } from '$lib/server/kernel/permissions';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { format } from 'date-fns';
 	import { airwayOf, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import { originLine } from '$core/verdict';
 	import EditionChanges from './EditionChanges.svelte';
+	import { siteDay } from '$lib/ui/time/moments';
 
 	let { data } = $props();
 	const procedure = $derived(data.procedure);
@@ -61,7 +61,7 @@
 							>
 							<span class="text-soft"
 								>{edition.by ? `· ${edition.by}` : '· with the program'}{edition.at
-									? `, ${format(edition.at, 'd MMM yyyy')}`
+									? `, ${siteDay(edition.at)}`
 									: ''}</span
 							>
 						</p>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { testSince } from '$lib/server/bench';
-import { eventStream } from '$lib/server/event-stream';
-import { clientId, contextOf, page, parse } from '$lib/server/request';
+import { testSince } from '$lib/server/bench/tests';
+import { eventStream } from '$lib/server/web/event-stream';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 const POLL_MS = 250;
 const index = z.coerce.number().int().min(0).catch(0);

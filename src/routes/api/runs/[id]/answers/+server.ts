@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { answer, runAnswers } from '$lib/server/inspections';
-import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/request';
+import { answer } from '$lib/server/inspection/answers';
+import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/web/request';
 
 const body = z.object({
 	id: clientId,
@@ -25,6 +25,6 @@ const body = z.object({
 export const POST = (event) =>
 	api(async () => {
 		const given = parse(body, await jsonBody(event.request));
-		await answer(contextOf(event), event.locals.site, { ...given, runId: event.params.id });
-		return { answers: await runAnswers(event.locals.db, event.params.id) };
+		const runId = parse(clientId, event.params.id);
+		return { answers: await answer(contextOf(event), { ...given, runId }) };
 	});

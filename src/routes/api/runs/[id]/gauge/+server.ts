@@ -1,8 +1,12 @@
 import { z } from 'zod';
-import { baBench, gaugeStep } from '$lib/server/ba-bench';
-import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/request';
+import { baBench, gaugeStep } from '$lib/server/bench/gauge';
+import { api, clientId, contextOf, jsonBody, parse, requested } from '$lib/server/web/request';
 
-const body = z.object({ step: z.string().max(60), connect: z.boolean().default(false) });
+const body = z.object({
+	...requested,
+	step: z.string().max(60),
+	connect: z.boolean().default(false)
+});
 
 /** Reads the bench for a step. */
 export const POST = (event) =>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { uploaded } from '$lib/server/form-fields';
-import { addPhoto, photosOf } from '$lib/server/photos';
-import { api, clientId, contextOf, formBody, parse } from '$lib/server/request';
+import { addPhoto, photosOf } from '$lib/server/inspection/photos';
+import { uploaded } from '$lib/server/web/form-fields';
+import { api, clientId, contextOf, formBody, parse } from '$lib/server/web/request';
 
 const body = z.object({ id: clientId, step: z.string().max(60) });
 

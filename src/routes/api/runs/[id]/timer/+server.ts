@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { startTimer } from '$lib/server/inspections';
-import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/request';
+import { startTimer } from '$lib/server/inspection/timers';
+import { api, clientId, contextOf, jsonBody, parse } from '$lib/server/web/request';
 
 const body = z.object({
 	id: clientId,

@@ -1,5 +1,7 @@
 import { calculate } from '$core/calc/registry';
-import { apiKeyHolds } from '$lib/server/auth';
+import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
+import { apiKeyHolds } from '$lib/server/web/auth';
+import { jsonBody } from '$lib/server/web/request';
 
 /** One calculation: signed in, or with a key. Bad input: 422 with the same body as the command line. */
 export const POST = async ({ params, request, locals }) => {
@@ -7,8 +9,17 @@ export const POST = async ({ params, request, locals }) => {
 	const known = locals.actor !== null || (key !== null && (await apiKeyHolds(locals.db, key)));
 	if (!known)
 		return Response.json({ message: 'Sign in, or send a key in x-api-key.' }, { status: 401 });
-	const input: unknown = await request.json().catch(() => undefined);
-	const result = calculate(params.operation, input);
-	const unknown = !result.ok && result.value.error.code === 'unknown_operation';
-	return Response.json(result.value, { status: result.ok ? 200 : unknown ? 404 : 422 });
+	try {
+		const result = calculate(params.operation, await jsonBody(request));
+		const unknown = !result.ok && result.value.error.code === 'unknown_operation';
+		return Response.json(result.value, { status: result.ok ? 200 : unknown ? 404 : 422 });
+	} catch (cause) {
+		const refusal = asRefusal(cause);
+		if (!refusal) throw cause;
+		const issues = [{ path: '', message: refusal.message }];
+		return Response.json(
+			{ error: { code: 'invalid_input', issues } },
+			{ status: STATUS[refusal.kind] }
+		);
+	}
 };

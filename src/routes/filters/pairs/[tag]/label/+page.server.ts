@@ -1,11 +1,11 @@
-import { codeSvg } from '$lib/server/codes';
-import { pairPage } from '$lib/server/filter-pairs';
-import { contextOf, page } from '$lib/server/request';
+import { pairPage } from '$lib/server/filters/pairs';
+import { codeSvg } from '$lib/server/web/codes';
+import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
-		const found = await pairPage(contextOf(event), event.locals.site, event.params.tag);
+		const found = await pairPage(contextOf(event), event.params.tag);
 		return {
 			tag: found.tag,
 			filters: found.pair.filters,

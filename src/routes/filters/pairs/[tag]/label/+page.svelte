@@ -1,9 +1,8 @@
 <script lang="ts">
-	import { format, parseISO } from 'date-fns';
 	import { clock } from '$core/filters/schedule';
+	import { readable } from '$core/plan/calendar';
 
 	let { data } = $props();
-	const day = (text: string) => format(parseISO(text), 'd MMM yyyy');
 	const SIDES = ['left', 'right'];
 </script>
 
@@ -23,10 +22,11 @@
 				<p class="font-mono text-[1.25rem] font-bold">{data.tag}</p>
 				<p class="text-[0.95rem]">{data.code} · {data.model}, lot {data.lot}</p>
 				<p class="mt-1 text-[0.95rem]">
-					{data.itemTag}{data.filters === 2 ? `, ${side}` : ''} · opened <b>{day(data.openedOn)}</b>
+					{data.itemTag}{data.filters === 2 ? `, ${side}` : ''} · opened
+					<b>{readable(data.openedOn)}</b>
 					· <b>{data.initials}</b>
 				</p>
-				<p class="mt-1 text-[1.05rem]">Change by <b>{day(data.changeOn)}</b></p>
+				<p class="mt-1 text-[1.05rem]">Change by <b>{readable(data.changeOn)}</b></p>
 				{#if data.changeAfterMin}<p class="text-[1.05rem]">
 						or after <b>{clock(data.changeAfterMin)}</b> of wear
 					</p>{/if}

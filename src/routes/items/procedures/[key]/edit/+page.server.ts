@@ -3,18 +3,18 @@ import { z } from 'zod';
 import { airwayOf } from '$core/data/families';
 import { REJECT_CODES } from '$core/data/reject-codes';
 import type { Step } from '$core/inspection/procedure';
-import { may } from '$lib/server/context';
-import { Fault } from '$lib/server/errors';
-import { editionsOf, procedureAt, saveEdition } from '$lib/server/procedures';
-import { jsonText } from '$lib/server/form-fields';
-import { action, contextOf, formBody, page, parse } from '$lib/server/request';
-import type { Actions, PageServerLoad } from './$types';
+import { editionsOf, procedureAt, saveEdition } from '$lib/server/inspection/procedures';
+import { may } from '$lib/server/kernel/permissions';
+import { Refusal } from '$lib/server/kernel/refusal';
+import { jsonText } from '$lib/server/web/form-fields';
+import { contextOf, formAction, page, requested } from '$lib/server/web/request';
+import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const [newest] = await editionsOf(context.db, event.params.key);
-		if (!newest) throw new Fault('not found', 'There is no such procedure.');
+		if (!newest) throw new Refusal('not found', 'There is no such procedure.');
 		return {
 			procedure: newest.procedure,
 			name: newest.name,
@@ -38,6 +38,7 @@ const step = z.object({
 	secondPerson: z.boolean().optional()
 });
 const body = z.object({
+	...requested,
 	from: z.coerce.number().int(),
 	name: z.string().max(120, 'At most 120 characters.'),
 	reason: z.string().max(300, 'At most 300 characters.'),
@@ -47,21 +48,16 @@ const body = z.object({
 });
 
 export const actions: Actions = {
-	default: async (event) => {
-		const result = await action(async () => {
-			const context = contextOf(event);
-			const { key } = event.params;
-			const { steps, ...rest } = parse(body, await formBody(event.request));
-			const before = await procedureAt(context.db, key, rest.from);
-			// How a reading is judged belongs to the step and is not edited on the page.
-			const whole = steps.map((s): Step => {
-				const reading = before.steps.find((b) => b.key === s.key)?.reading;
-				return { ...s, ...(reading ? { reading } : {}) };
-			});
-			await saveEdition(context, { ...rest, key, steps: whole });
-			return { key };
+	default: formAction(body, async (event: RequestEvent, { steps, ...rest }) => {
+		const context = contextOf(event);
+		const { key } = event.params;
+		const before = await procedureAt(context.db, key, rest.from);
+		// How a reading is judged belongs to the step and is not edited on the page.
+		const whole = steps.map((s): Step => {
+			const reading = before.steps.find((b) => b.key === s.key)?.reading;
+			return { ...s, ...(reading ? { reading } : {}) };
 		});
-		if ('status' in result) return result;
-		redirect(303, `/items/procedures/${result.key}`);
-	}
+		await saveEdition(context, { ...rest, key, steps: whole });
+		redirect(303, `/items/procedures/${key}`);
+	})
 };

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
-	import { enhance } from '$app/forms';
+	import { enhance } from '$lib/ui/form/enhance';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
 	import { editionChanges } from '$core/inspection/edition';
@@ -15,9 +15,9 @@
 	let rows = $state<Row[]>(untrack(() => data.procedure.steps.map((s) => ({ ...s, id: s.key }))));
 	let name = $state(untrack(() => data.procedure.name));
 	let open = $state<string | null>(null);
-	const fault = $derived(form && 'fault' in form ? (form.fault ?? null) : null);
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	/** The step that a fault names. */
-	const faultAt = $derived(Number(/^steps\.(\d+)/.exec(fault?.path ?? '')?.[1] ?? -1));
+	const faultAt = $derived(Number(/^steps\.(\d+)/.exec(refusal?.path ?? '')?.[1] ?? -1));
 	const steps = $derived(rows.map(({ id: _, ...step }): Step => step));
 	const changes = $derived(editionChanges(data.procedure, { ...data.procedure, steps }));
 	const marks = $derived(
@@ -77,7 +77,7 @@
 	<div class="mt-3">
 		<Airway stations={data.stations} {marks} label="Airway, with the steps at each station" />
 	</div>
-	{#if fault}<div class="mt-3"><Notice kind="fault"><p>{fault.message}</p></Notice></div>{/if}
+	{#if refusal}<div class="mt-3"><Notice kind="refusal"><p>{refusal.message}</p></Notice></div>{/if}
 	<div class="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
 		<section aria-labelledby="steps">
 			<h2 id="steps">Steps: drag by the handle, or move with the arrows</h2>

@@ -1,6 +1,6 @@
-import { baBench, baReading } from '$lib/server/ba-bench';
-import { eventStream } from '$lib/server/event-stream';
-import { contextOf, page } from '$lib/server/request';
+import { baBench, baReading } from '$lib/server/bench/gauge';
+import { eventStream } from '$lib/server/web/event-stream';
+import { contextOf, page } from '$lib/server/web/request';
 
 const POLL_MS = 200;
 

@@ -1,0 +1,49 @@
+import type { z } from 'zod';
+
+/** What something that is recorded was done to; with its id it is the subject of the entry. */
+export type SubjectKind =
+	| 'account'
+	| 'air-source'
+	| 'bench'
+	| 'defect'
+	| 'entry'
+	| 'fill'
+	| 'fill-panel'
+	| 'filter-lot'
+	| 'filter-model'
+	| 'import'
+	| 'item'
+	| 'job'
+	| 'model'
+	| 'muster'
+	| 'pair'
+	| 'plan'
+	| 'procedure'
+	| 'run'
+	| 'seal'
+	| 'site'
+	| 'substance';
+
+/** A thing that an entry leads to. */
+export interface ActionLink {
+	to: SubjectKind;
+	id: string;
+	/** What it is called where its kind does not say enough. */
+	words?: string;
+}
+
+/** One kind of thing that is recorded: what is kept of it, what it was done to, and how it reads. */
+export interface Action<S extends z.ZodType = z.ZodType> {
+	/** What the entry holds beside who, when and to which item. */
+	payload: S;
+	subject: SubjectKind;
+	/** The entry as a sentence for people, dates as 24 Nov 2026. */
+	says: (payload: z.output<S>) => string;
+	/** What else it leads to, beside its subject. */
+	links?: (payload: z.output<S>) => ActionLink[];
+	/** A step on the way to something that is recorded whole: left out of histories unless all is asked for. */
+	detail?: boolean;
+}
+
+/** Declares an action with the types of its payload. */
+export const action = <S extends z.ZodType>(declared: Action<S>): Action<S> => declared;

@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest';
+import { ACTIONS, checkPayload, DETAILS, subjectOf, tell, type ActionName } from './catalogue.ts';
+
+/** A payload of each action, as its write makes it. */
+const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
+	'inspection.started': { procedure: 'half-mask', version: 1 },
+	'inspection.answered': { step: 'gasket', value: 'reject', code: 'CURL', note: null },
+	'inspection.hold-started': { step: 'hold', start: 295, seconds: 60 },
+	'inspection.photo': { step: 'lens', sha256: 'ab', width: 10, height: 10 },
+	'inspection.signed': { procedure: 'half-mask', version: 1, outcome: 'pass' },
+	'instrument.read': { step: 'whistle', bar: 55, instrument: 'BA bench' },
+	'procedure.edition': { version: 101, from: 1, reason: 'Shorter', changes: [] },
+	'muster.started': { place: null, family: null },
+	'muster.presented': { expected: false },
+	'muster.exception': { station: 'harness', code: 'ELAS' },
+	'muster.closed': { presented: 3, missing: ['HM-0001'] },
+	'seal.checked': { outcome: 'seals', attempts: 1, leaks: 0 },
+	'defect.opened': { station: 'exhalation', code: 'CURL', severity: 'stop', note: 'Out of wash.' },
+	'defect.reported-again': { station: 'exhalation', code: 'CURL' },
+	'defect.withdrawn': { station: 'exhalation', code: 'CURL' },
+	'defect.report-withdrawn': { station: 'exhalation', code: 'CURL' },
+	'repair.started': { repair: 'clean', defects: ['CURL'] },
+	'repair.done': { repair: 'clean', proof: ['looked'], parts: [], note: '' },
+	'repair.released': { repair: 'clean', defects: [] },
+	'item.retired': { repair: 'retire', defects: [] },
+	'filters.opened': { pair: 'FP-0001', filter: 'A2', changeOn: '2026-12-03' },
+	'filters.worn': {
+		pair: 'FP-0001',
+		task: 'Laying up',
+		minutes: 60,
+		on: '2026-11-24',
+		lifeMin: 120,
+		used: 0.5
+	},
+	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
+	'filters.recalled': { lot: 'L1', reason: 'Notice of the maker.' },
+	'filter-lot.received': { filter: 'A2', lot: 'L1', useBy: '2029-02-23', quantity: 4 },
+	'filter-lot.recalled': { lot: 'L1', reason: 'Notice of the maker.', items: [] },
+	'filter-lot.disposed': { lot: 'L1', quantity: 4, why: 'Wet.' },
+	'filter-model.added': { name: 'A2' },
+	'filter-model.changed': { name: 'A2' },
+	'plan.made': { task: 'Spray', placeId: 'p', facts: {}, version: 1, outcome: 'filter' },
+	'plan.changed': { task: 'Spray', placeId: 'p', facts: {}, version: 2, outcome: 'filter' },
+	'plan.approved': { task: 'Spray', edition: 1, expiresOn: '2029-02-23' },
+	'plan.flagged': { pair: 'p', text: 'Smelled.' },
+	'plan.flag-cleared': { flag: 'Smelled.', why: 'Measured anew.' },
+	'substance.added': { name: 'Own', changed: [], why: 'Sheet.' },
+	'substance.corrected': { name: 'Own', changed: [], why: 'Sheet.' },
+	'substances.imported': { rows: 3, leftOut: 0, why: 'Sheet.' },
+	'register.filled': { items: 2, site: 'Yard' },
+	'register.imported': { items: 2, first: 'HM-0001', last: 'HM-0002' },
+	'item.added': { tag: 'HM-0001', model: 'T1', serial: '' },
+	'item.moved': { from: 'Shed', to: 'Store' },
+	'set.moved': { what: 'onto BA-0001', from: null, to: 'BA-0001' },
+	'model.added': { name: 'T1' },
+	'model.changed': { name: 'T1' },
+	'model.withdrawn': { model: 'T1', why: 'Valve.' },
+	'account.made': { role: 'technician' },
+	'account.changed': { role: 'technician' },
+	'account.key-made': { name: 'laboratory' },
+	'bench.started': { recipe: 'suit-en', version: 1, instrument: 'Bench 1', bench: 1 },
+	'bench.read-in': { recipe: 'suit-en', version: 1, file: 'trace.csv' },
+	'bench.judged': { recipe: 'suit-en', outcome: 'pass', leakPaPerMin: 12 },
+	'cylinder.entered': { waterVolumeL: 6.8, ratedBar: 300 },
+	'cylinder.corrected': { waterVolumeL: 6.8, ratedBar: 300 },
+	'cylinder.tested': { testedOn: '2026-11-01', passed: true, stamp: 'TH 3' },
+	'cylinder.pressure': { bar: 200, why: 'read by hand', entered: '2900 psi' },
+	'cylinder.looked-inside': {},
+	'cylinder.brought': { tag: 'CY-0001', from: 'rack', to: 'filling' },
+	'fill.started': { batch: 1, startBar: 40, instrument: 'Panel', looked: true },
+	'fill.bank': { bank: 1 },
+	'fill.pumped': { bank: 1 },
+	'fill.ended': { endBar: 310, endC: 30, settledBar: 294, outcome: 'full', source: 'Compressor' },
+	'air-source.added': { name: 'Compressor', kind: 'compressor', banks: [] },
+	'air.tested': { source: 'Compressor', test: 't', outcome: 'fail', held: ['CY-0001'] },
+	'air.failed': { source: 'Compressor', test: 't' },
+	'air.worked-on': { source: 'Compressor', what: 'Valve plate.' },
+	'rig.changed': {},
+	'rig.sorbent-changed': { on: '2026-11-01', passed: true, note: '' },
+	'rig.alarm-tested': { on: '2026-11-01', passed: false, note: 'Silent.' },
+	'entry.team-in': { task: 'Tank 4', marginMin: 10, wearers: [] },
+	'entry.worn': { wearer: 'Someone', task: 'Tank 4' },
+	'entry.pressure': { wearer: 'Someone', bar: 200, corrects: false },
+	'entry.turned': { task: 'Tank 4' },
+	'entry.alarm': { wearer: 'Someone', alarm: 'turn back', due: '2026-11-24T10:00:00.000Z' },
+	'entry.alarm-seen': { wearer: 'Someone', alarm: 'turn back' },
+	'entry.out': { wearer: 'Someone', startBar: 300, endBar: 80, minutes: 25, lPerMin: null }
+};
+const NAMES = Object.keys(ACTIONS) as ActionName[];
+
+describe('the catalogue of what is recorded', () => {
+	it.each(NAMES)('%s reads as a sentence without an ISO date, and leads to its subject', (name) => {
+		const payload = checkPayload(name, PAYLOADS[name] as never);
+		const subject = subjectOf(name, 'some-id');
+		const { says, links } = tell(name, subject, payload);
+		expect(says).not.toBe(name);
+		expect(says).toMatch(/^\S.{3,}/);
+		expect(says).not.toMatch(/\d{4}-\d{2}-\d{2}|undefined|null|NaN|\[object/);
+		expect(links[0]).toEqual({ to: ACTIONS[name].subject, id: 'some-id' });
+	});
+
+	it('says days as people read them', () => {
+		const says = (name: ActionName) => tell(name, 'x:1', PAYLOADS[name]).says;
+		expect(says('filters.opened')).toContain('last day 3 Dec 2026');
+		expect(says('plan.approved')).toContain('until 23 Feb 2029');
+		expect(says('filter-lot.received')).toContain('use by 23 Feb 2029');
+	});
+
+	it('leads from an inspection to the one that it replaces', () => {
+		const payload = { procedure: 'p', version: 1, supersedes: 'old', reason: 'Wrong mask.' };
+		const { links } = tell('inspection.started', 'run:new', payload);
+		expect(links.map((link) => link.id)).toEqual(['new', 'old']);
+	});
+
+	it('refuses a payload that is not as declared', () => {
+		expect(() => checkPayload('fill.bank', { bank: 'two' } as never)).toThrow();
+		expect(() => checkPayload('item.moved', { from: 'Shed' } as never)).toThrow();
+	});
+
+	it('tells an entry that it does not know, or knows otherwise, by its name', () => {
+		expect(tell('wash.begun', 'batch:1', {})).toEqual({ says: 'wash.begun', links: [] });
+		expect(tell('fill.bank', 'fill:1', { valve: 2 })).toEqual({
+			says: 'fill.bank',
+			links: [{ to: 'fill', id: '1' }]
+		});
+	});
+
+	it('leaves only steps on the way out of histories', () =>
+		expect(DETAILS).toEqual(['inspection.answered', 'inspection.hold-started']));
+});

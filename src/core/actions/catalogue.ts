@@ -1,0 +1,57 @@
+import type { z } from 'zod';
+import type { Action, ActionLink, SubjectKind } from './action.ts';
+import { AIR_ACTIONS, ENTRY_ACTIONS } from './air.ts';
+import { BENCH_ACTIONS } from './bench.ts';
+import { FAULT_ACTIONS } from './faults.ts';
+import { FILTER_ACTIONS } from './filters.ts';
+import { HAZARD_ACTIONS } from './hazards.ts';
+import { INSPECTION_ACTIONS } from './inspection.ts';
+import { REGISTER_ACTIONS } from './register.ts';
+
+/** Everything that is recorded, by name. What is not in here cannot be recorded. */
+export const ACTIONS = {
+	...INSPECTION_ACTIONS,
+	...FAULT_ACTIONS,
+	...FILTER_ACTIONS,
+	...HAZARD_ACTIONS,
+	...REGISTER_ACTIONS,
+	...BENCH_ACTIONS,
+	...AIR_ACTIONS,
+	...ENTRY_ACTIONS
+};
+export type ActionName = keyof typeof ACTIONS;
+export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;
+
+/** Names of actions that are steps on the way to something recorded whole. */
+export const DETAILS = Object.keys(ACTIONS).filter((name) => actionOf(name)?.detail);
+
+function actionOf(name: string): Action | undefined {
+	return (ACTIONS as unknown as Record<string, Action | undefined>)[name];
+}
+
+/** The subject of an entry, such as run:uuid. */
+export const subjectOf = (name: ActionName, id: string): string => `${ACTIONS[name].subject}:${id}`;
+
+/**
+ * A payload as it is kept.
+ * @throws ZodError where it is not what the catalogue says
+ */
+export const checkPayload = <N extends ActionName>(name: N, payload: PayloadOf<N>) =>
+	ACTIONS[name].payload.parse(payload) as Record<string, unknown>;
+
+/** An entry as people read it, and what it leads to. */
+export interface Told {
+	says: string;
+	links: ActionLink[];
+}
+
+/** Reads an entry of the log; one that the catalogue does not know, or knows otherwise, is told by its name. */
+export function tell(name: string, subject: string, payload: unknown): Told {
+	const known = actionOf(name);
+	const read = known?.payload.safeParse(payload);
+	const at = subject.indexOf(':');
+	const own: ActionLink[] =
+		known && at > 0 ? [{ to: known.subject as SubjectKind, id: subject.slice(at + 1) }] : [];
+	if (!known || !read?.success) return { says: name, links: own };
+	return { says: known.says(read.data), links: [...own, ...(known.links?.(read.data) ?? [])] };
+}

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { action } from './action.ts';
+import { codeWords, remark, repairWords } from './words.ts';
+
+const found = z.object({
+	station: z.string(),
+	code: z.string(),
+	severity: z.string().optional(),
+	note: z.string().nullable().optional()
+});
+const part = z.object({ lotId: z.string(), quantity: z.number() });
+const ended = z.object({ repair: z.string(), defects: z.array(z.string()) });
+
+/** Faults and their repairs. */
+export const FAULT_ACTIONS = {
+	'defect.opened': action({
+		subject: 'defect',
+		payload: found,
+		says: (p) => `Fault found: ${codeWords(p.code)}${remark(p.note)}`
+	}),
+	'defect.reported-again': action({
+		subject: 'defect',
+		payload: found,
+		says: (p) => `Fault reported again: ${codeWords(p.code)}`
+	}),
+	'defect.withdrawn': action({
+		subject: 'defect',
+		payload: found,
+		says: (p) => `Fault taken back before signing: ${codeWords(p.code)}`
+	}),
+	'defect.report-withdrawn': action({
+		subject: 'defect',
+		payload: found,
+		says: (p) => `One report of a fault taken back before signing: ${codeWords(p.code)}`
+	}),
+	'repair.started': action({
+		subject: 'job',
+		payload: z.object({ repair: z.string(), defects: z.array(z.string()) }),
+		says: (p) => `Repair started: ${repairWords(p.repair)}`
+	}),
+	'repair.done': action({
+		subject: 'job',
+		payload: z.object({
+			repair: z.string(),
+			proof: z.array(z.string()).readonly(),
+			parts: z.array(part),
+			note: z.string()
+		}),
+		says: (p) => `Repair done and proved: ${repairWords(p.repair)}`
+	}),
+	'repair.released': action({
+		subject: 'job',
+		payload: ended,
+		says: (p) => `Released after ${repairWords(p.repair)}`
+	}),
+	'item.retired': action({
+		subject: 'job',
+		payload: ended,
+		says: () => 'Taken out of use for good'
+	})
+};

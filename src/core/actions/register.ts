@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { action } from './action.ts';
+
+const model = z.looseObject({ name: z.string() });
+
+/** The register: items, models, sets, accounts. */
+export const REGISTER_ACTIONS = {
+	'register.filled': action({
+		subject: 'site',
+		payload: z.object({ items: z.number(), site: z.string() }),
+		says: (p) => `Register filled with ${p.items} items`
+	}),
+	'register.imported': action({
+		subject: 'import',
+		payload: z.object({ items: z.number(), first: z.string(), last: z.string() }),
+		says: (p) => `${p.items} items taken in from a table, ${p.first} to ${p.last}`
+	}),
+	'item.added': action({
+		subject: 'item',
+		payload: z.object({ tag: z.string(), model: z.string(), serial: z.string() }),
+		says: (p) => `Taken into the register: ${p.model}`
+	}),
+	'item.moved': action({
+		subject: 'item',
+		payload: z.object({ from: z.string(), to: z.string() }),
+		says: (p) => `Moved from ${p.from} to ${p.to}`
+	}),
+	'set.moved': action({
+		subject: 'item',
+		payload: z.object({
+			what: z.string(),
+			from: z.string().nullable(),
+			to: z.string().nullable()
+		}),
+		says: (p) => p.what
+	}),
+	'model.added': action({
+		subject: 'model',
+		payload: model,
+		says: (p) => `Model added: ${p.name}`
+	}),
+	'model.changed': action({
+		subject: 'model',
+		payload: model,
+		says: (p) => `Model changed: ${p.name}`
+	}),
+	'model.withdrawn': action({
+		subject: 'model',
+		payload: z.object({ model: z.string(), why: z.string() }),
+		says: (p) => `Held: ${p.model} was withdrawn. ${p.why}`
+	}),
+	'account.made': action({
+		subject: 'account',
+		payload: z.object({ role: z.string() }),
+		says: (p) => `Account made, as ${p.role}`
+	}),
+	'account.changed': action({
+		subject: 'account',
+		payload: z.object({ role: z.string() }),
+		says: (p) => `Account given a new password, as ${p.role}`
+	}),
+	'account.key-made': action({
+		subject: 'account',
+		payload: z.object({ name: z.string() }),
+		says: (p) => `Key for the calculation interface made: ${p.name}`
+	})
+};

@@ -1,0 +1,115 @@
+import type { Inlet } from './blocking.ts';
+import { FAMILIES } from './families.ts';
+
+/** What a family of equipment can do and needs, beside its airway: pages and services ask this and name no family. */
+export interface FamilyRecord {
+	family: string;
+	/** What it carries filters as; null: it carries none of its own. */
+	carries: 'half mask' | 'full-face mask' | null;
+	/** Others are put together on it. */
+	takesParts: boolean;
+	/** The station that a part of each family is drawn at; of others, none. */
+	partStations: Readonly<Record<string, string>>;
+	/** How it is tested on the pressure bench, and the station that a leak is written to. */
+	bench: { recipes: readonly string[]; station: string } | null;
+	/** The room of the air section that knows more of it. */
+	air: 'cylinder' | 'rig' | null;
+	/** Somebody goes in with it, by its air. */
+	goesIn: boolean;
+	/** Places keep so many of it ready. */
+	hasFloor: boolean;
+	/** How its inlet can be blocked for a seal check, the usual way first; empty: it takes none. */
+	inlets: readonly Inlet[];
+	/** How it is put on, in order. Common practice; a model may say otherwise. */
+	straps: readonly string[];
+}
+
+const NOTHING: Omit<FamilyRecord, 'family'> = {
+	carries: null,
+	takesParts: false,
+	partStations: {},
+	bench: null,
+	air: null,
+	goesIn: false,
+	hasFloor: false,
+	inlets: [],
+	straps: []
+};
+
+/** What differs from nothing, by family. Which recipes and inlets belong to which is common practice. */
+const DIFFERS: Record<string, Partial<FamilyRecord>> = {
+	'half-mask': {
+		carries: 'half mask',
+		hasFloor: true,
+		inlets: ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
+		straps: [
+			'Cradle over the crown, mask on nose and chin.',
+			'Lower strap behind the neck, hooked.',
+			'Pull both ends evenly, upper pair last, not hard.'
+		]
+	},
+	'full-face': {
+		carries: 'full-face mask',
+		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
+		inlets: ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
+		straps: [
+			'Straps at full length, hair out of the way.',
+			'Chin in first, then the harness over the head.',
+			'Lower pair, then temple pair, then the brow; each pair evenly and straight back.'
+		]
+	},
+	'canister-mask': {
+		inlets: ['hose'],
+		straps: [
+			'Canister on the belt or chest first.',
+			'Chin in first, then the harness over the head.',
+			'Lower pair, temple pair, brow; hose not twisted.'
+		]
+	},
+	'powered-blower': {
+		takesParts: true,
+		partStations: { 'full-face': 'hood', 'half-mask': 'hood', 'opened-filter': 'filter' }
+	},
+	'ba-set': {
+		takesParts: true,
+		partStations: { cylinder: 'cylinder', 'full-face': 'mask' },
+		goesIn: true,
+		inlets: ['port'],
+		straps: [
+			'Set on and closed, chest strap last.',
+			'Chin in first, harness over the head.',
+			'Neck pair, temple pair, brow; then the demand valve.'
+		]
+	},
+	airline: {
+		takesParts: true,
+		air: 'rig',
+		partStations: {
+			cylinder: 'escape',
+			'full-face': 'facepiece',
+			'half-mask': 'facepiece',
+			'ventilated-suit': 'facepiece'
+		}
+	},
+	'gas-tight-suit': {
+		takesParts: true,
+		bench: { recipes: ['suit-en', 'suit-us', 'suit-us-general'], station: 'sleeves' }
+	},
+	'ventilated-suit': { takesParts: true },
+	cylinder: { air: 'cylinder', goesIn: true }
+};
+
+/** One record per family that has an airway. */
+export const FAMILY_RECORDS: readonly FamilyRecord[] = FAMILIES.map(({ family }) => ({
+	...NOTHING,
+	...DIFFERS[family],
+	family
+}));
+
+/** The record of a family; of one that is not known, that it can nothing. */
+export const recordOf = (family: string): FamilyRecord =>
+	FAMILY_RECORDS.find((record) => record.family === family) ?? { ...NOTHING, family };
+
+/** The families of which something holds. */
+export const familiesWhere = (holds: (record: FamilyRecord) => boolean): string[] =>
+	FAMILY_RECORDS.filter(holds).map((record) => record.family);

@@ -1,0 +1,255 @@
+import { cylinderDates, freshUntil } from '../air/cylinder.ts';
+import { HELD_BY_AIR } from '../air/source.ts';
+import { holds } from '../data/reject-codes.ts';
+import type { RuleSet } from '../data/substance.ts';
+import { plusDays, readable, type Day } from '../plan/calendar.ts';
+import { judgeDue, type DueRule } from '../plan/due.ts';
+import { commonPractice, maker, published, type Origin, type Reason } from '../verdict.ts';
+import type { CylinderKnown, ItemFacts } from './facts.ts';
+
+/** What can fall due about an item. */
+export const DUE_WHATS = ['inspection', 'filters', 'cylinder test', 'fresh air', 'part'] as const;
+export type DueWhat = (typeof DUE_WHATS)[number];
+
+/** What keeps an item out of use, the strongest first. */
+export const BLOCKS = ['retired', 'in service', 'held'] as const;
+export type Block = (typeof BLOCKS)[number];
+
+/** Something that is to be done about an item by a day. */
+export interface ItemDue {
+	what: DueWhat;
+	/** Tag of the part that it is about, where it is one of a set. */
+	part?: string;
+	/** First day on which it counts as due. */
+	from: Day;
+	/** Last day of use. */
+	on: Day;
+}
+
+/**
+ * One thing that is known about an item and what follows from it. State, dues, reasons and work all derive from the
+ * list of these.
+ */
+export interface Finding {
+	reason: Reason;
+	/** It keeps the item out of use. */
+	holds?: Block;
+	due?: ItemDue;
+	/** It makes the item looked at sooner. */
+	watches?: boolean;
+	/** Nothing to say of it as it stands: it only counts. */
+	silent?: boolean;
+}
+
+/** Day that stands for "never": overdue on every day. */
+export const NEVER: Day = '1970-01-01';
+/** Days before the end at which a job counts as due. Site default. */
+const WINDOW_DAYS = 7;
+const FILTER_WINDOW_DAYS = 2;
+const TEST_WINDOW_DAYS = 30;
+/** Interval of an item that is watched. Common practice: about half. */
+const WATCH_DAYS = 14;
+
+/** How often equipment in use is thoroughly inspected under a rule set. */
+export function inspectionRule(ruleSet: RuleSet): DueRule {
+	return {
+		name: 'Inspection',
+		every: { months: 1 },
+		window: WINDOW_DAYS,
+		origin:
+			ruleSet === 'uk'
+				? published('HSG53 and COSHH regulation 9, thorough examination monthly')
+				: commonPractice('fact of the trade: monthly by the responsible person')
+	};
+}
+
+/** Everything that is known about an item on a day, what holds it first. A set is as ready as its worst part. */
+export function findingsOf(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
+	return [
+		...against(facts),
+		...ofParts(facts, ruleSet, asOf),
+		...standing(facts),
+		...ofInspection(facts, ruleSet, asOf),
+		...(facts.cylinder ? ofCylinder(facts.cylinder, ruleSet) : []),
+		...ofFilters(facts)
+	];
+}
+
+const found = (
+	rule: string,
+	text: string,
+	rest: Omit<Finding, 'reason'> = {},
+	origin: Origin = commonPractice()
+): Finding => ({ reason: { rule: `item.${rule}`, text, origin }, ...rest });
+
+function against(facts: ItemFacts): Finding[] {
+	const findings: Finding[] = [];
+	if (facts.retiredOn)
+		findings.push(
+			found('retired', `Taken out of use on ${readable(facts.retiredOn)}.`, { holds: 'retired' })
+		);
+	for (const { severity, code, station } of facts.openDefects) {
+		const stops = holds(severity);
+		findings.push(
+			found(
+				`defect.${severity}`,
+				`${code} at ${station}, ${stops ? 'not usable until released' : 'usable, looked at sooner'}.`,
+				stops ? { holds: 'held' } : { watches: severity === 'watch' }
+			)
+		);
+	}
+	if (facts.withdrawn)
+		findings.push(
+			found(
+				'model-withdrawn',
+				`Its model was withdrawn on ${readable(facts.withdrawn.on)}: ${facts.withdrawn.why}`,
+				{ holds: 'held' },
+				maker('notice of the maker')
+			)
+		);
+	return findings;
+}
+
+function standing(facts: ItemFacts): Finding[] {
+	return [
+		...(facts.filtersRecalled
+			? [
+					found('filters-recalled', 'The lot of its filters was recalled: change them.', {
+						holds: 'held'
+					})
+				]
+			: []),
+		...(facts.inService
+			? [found('in-service', 'A repair is under way.', { holds: 'in service' })]
+			: []),
+		...(facts.cylinder ? againstCylinder(facts.cylinder) : []),
+		...(facts.watched ?? []).map((reason): Finding => ({ reason, watches: true }))
+	];
+}
+
+/** What holds a cylinder besides its faults. */
+function againstCylinder(known: CylinderKnown): Finding[] {
+	const findings: Finding[] = [];
+	if (known.airFailed)
+		findings.push(
+			found(
+				'air-failed',
+				`The air in it, from ${known.airFailed.source}, failed its test on ${readable(known.airFailed.on)}: let it down and fill it anew.`,
+				{ holds: 'held' },
+				HELD_BY_AIR
+			)
+		);
+	if (known.testFailed)
+		findings.push(found('cylinder-test-failed', 'It failed its periodic test.', { holds: 'held' }));
+	if (known.pressureBar === null)
+		findings.push(
+			found('content-unknown', 'What is left in it is not known: read its gauge and note it.', {
+				holds: 'held'
+			})
+		);
+	return findings;
+}
+
+/** What each part does to the set: it holds or falls due with it. */
+function ofParts(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
+	return (facts.parts ?? []).map(({ tag, facts: part }): Finding => {
+		const findings = findingsOf(part, ruleSet, asOf);
+		const { state, first, from } = summary(findings, asOf);
+		const blocked = findings.some((f) => f.holds);
+		return {
+			...found(
+				`part.${state.replaceAll(' ', '-')}`,
+				`${tag} in it is ${state}: ${findings.find((f) => !f.silent)?.reason.text ?? ''}`
+			),
+			...(blocked ? { holds: 'held' } : {}),
+			due: { what: 'part', part: tag, from, on: first.on },
+			silent: state === 'ready'
+		};
+	});
+}
+
+/** The rule that holds for an item: sooner while it is watched. */
+function ruleFor(facts: ItemFacts, ruleSet: RuleSet): DueRule {
+	const watched = facts.watched?.length || facts.openDefects.some((d) => d.severity === 'watch');
+	return watched
+		? {
+				...inspectionRule(ruleSet),
+				name: 'Inspection, sooner because it is watched',
+				every: { days: WATCH_DAYS },
+				origin: commonPractice('about half the interval')
+			}
+		: inspectionRule(ruleSet);
+}
+
+function ofInspection(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
+	const rules = [ruleFor(facts, ruleSet)];
+	const due = judgeDue({ rules, last: facts.lastInspectionOn, asOf });
+	return due.reasons.map((reason) => ({
+		reason,
+		due: { what: 'inspection', from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER }
+	}));
+}
+
+function ofCylinder(known: CylinderKnown, ruleSet: RuleSet): Finding[] {
+	const { lastDay, reasons } = cylinderDates(known, known.lastTestOn, ruleSet);
+	const due = {
+		what: 'cylinder test',
+		from: plusDays(lastDay, -TEST_WINDOW_DAYS),
+		on: lastDay
+	} as const;
+	const fresh = freshUntil(known.filledOn);
+	return [
+		...reasons.map((reason, i): Finding => (i === 0 ? { reason, due } : { reason })),
+		...(fresh
+			? [
+					found(
+						'fresh-air',
+						`Fresh air in it by ${readable(fresh)}.`,
+						{ due: { what: 'fresh air', from: plusDays(fresh, -TEST_WINDOW_DAYS), on: fresh } },
+						commonPractice('fresh air in stored cylinders yearly')
+					)
+				]
+			: [])
+	];
+}
+
+const ofFilters = ({ filterChangeOn: on }: ItemFacts): Finding[] =>
+	on
+		? [
+				found('filters', `Filters: last day ${readable(on)}.`, {
+					due: { what: 'filters', from: plusDays(on, -FILTER_WINDOW_DAYS), on }
+				})
+			]
+		: [];
+
+export type ItemState =
+	'ready' | 'due' | 'overdue' | 'held' | 'in wash' | 'in service' | 'issued' | 'retired';
+
+/** Every due of an item, in no order. */
+export const duesOf = (findings: readonly Finding[]): ItemDue[] =>
+	findings.flatMap((finding) => finding.due ?? []);
+
+/** What findings come to: what blocks the item, what falls due first, and the state on a day. */
+export function summary(findings: readonly Finding[], asOf: Day) {
+	const dues = duesOf(findings);
+	const nothing: ItemDue = { what: 'inspection', from: NEVER, on: NEVER };
+	const first = dues.reduce((a, b) => (b.on < a.on ? b : a), dues[0] ?? nothing);
+	const from = dues.reduce((day, due) => (due.from < day ? due.from : day), first.from);
+	const blocked = BLOCKS.find((block) => findings.some((f) => f.holds === block)) ?? null;
+	return {
+		blocked,
+		first,
+		from,
+		state: stateOn({ blocked, dueFrom: from, dueOn: first.on }, asOf)
+	};
+}
+
+/** The state on a day by what is kept of it. */
+export function stateOn(
+	kept: { blocked: Block | null; dueFrom: Day; dueOn: Day },
+	asOf: Day
+): ItemState {
+	if (kept.blocked) return kept.blocked;
+	if (asOf > kept.dueOn) return 'overdue';
+	return asOf >= kept.dueFrom ? 'due' : 'ready';
+}

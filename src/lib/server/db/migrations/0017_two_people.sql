@@ -1,0 +1,1 @@
+ALTER TABLE "site" ADD COLUMN "two_people" boolean DEFAULT true NOT NULL;

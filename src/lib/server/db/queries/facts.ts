@@ -1,0 +1,180 @@
+import { sql, type SQL } from 'drizzle-orm';
+import type { CylinderMaterial } from '../../../../core/air/cylinder.ts';
+import type { SourceTest } from '../../../../core/air/source.ts';
+import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts';
+import type { Severity } from '../../../../core/data/reject-codes.ts';
+import type { Readings } from '../../../../core/inspection/reading.ts';
+import type { Day } from '../../../../core/plan/calendar.ts';
+import type { Reason } from '../../../../core/verdict.ts';
+import type { Connection } from '../client.ts';
+
+/** Everything that the state of items follows from, as the database gives it in one statement. Moments are ISO texts. */
+export interface FactRows {
+	items: {
+		id: string;
+		tag: string;
+		family: string;
+		setId: string | null;
+		retiredOn: Day | null;
+		holdDropBar: number | null;
+		withdrawnOn: Day | null;
+		withdrawnWhy: string | null;
+	}[];
+	defects: { itemId: string; severity: Severity; code: string; station: string }[];
+	/** Items with a repair under way. */
+	jobs: { itemId: string }[];
+	/** The last inspection that each passed. */
+	passed: { itemId: string; signedAt: string }[];
+	pairs: PairFacts[];
+	cylinders: CylinderRow[];
+	readings: {
+		itemId: string;
+		runId: string;
+		step: string;
+		value: string;
+		readings: Readings;
+		signedAt: string;
+	}[];
+	tests: {
+		itemId: string;
+		recipe: string;
+		version: number;
+		startedAt: string;
+		outcome: TestOutcome;
+		leakPaPerMin: number | null;
+		reasons: Reason[] | null;
+	}[];
+}
+
+/** What the change date of a pair of filters follows from. */
+export interface PairFacts {
+	itemId: string;
+	openedOn: Day;
+	exposureMin: number | null;
+	changeAfterMin: number | null;
+	singleUse: boolean;
+	codeEn: string | null;
+	codeUs: string | null;
+	openedMonths: number | null;
+	recalled: boolean;
+	wears: { wornOn: Day; minutes: number; lifeMin: number | null; task: string }[];
+}
+
+/** What is known of a cylinder beside its faults. */
+export interface CylinderRow {
+	itemId: string;
+	material: CylinderMaterial;
+	manufacturedOn: Day;
+	lifeEndsOn: Day | null;
+	testYears: number | null;
+	pressureBar: number | null;
+	/** Day of the last periodic test that it passed. */
+	lastTestOn: Day | null;
+	testFailed: boolean;
+	/** Its last fill that was ended. */
+	fill: { startedAt: string; endedAt: string; sourceId: string; source: string } | null;
+	/** Tests of the air of that source since the fill began. */
+	airTests: { id: string; takenAt: string; outcome: SourceTest['outcome'] }[];
+}
+
+const list = (ids: readonly string[]) => sql`(select unnest(${sql.param([...ids])}::uuid[]))`;
+
+/** Rows of a selection as one JSON list. */
+const rows = (selection: SQL) =>
+	sql`(select coalesce(json_agg(part), '[]'::json) from (${selection}) part)`;
+
+/** A signed inspection that counts: no donning list, and no later one takes its place. */
+const STANDING = sql`r.signed_at is not null and r.purpose = 'inspection' and not exists (
+	select 1 from inspection_run later where later.supersedes = r.id and later.signed_at is not null)`;
+
+/** Cylinders among some items. */
+const cylinders = (ids: SQL) => sql`
+	select c.item_id as "itemId", c.material, c.manufactured_on as "manufacturedOn",
+		c.life_ends_on as "lifeEndsOn", c.test_years as "testYears", c.pressure_bar as "pressureBar",
+		(select max(t.tested_on) from cylinder_test t where t.item_id = c.item_id and t.passed) as "lastTestOn",
+		coalesce((select not t.passed from cylinder_test t where t.item_id = c.item_id
+			order by t.tested_on desc, t.noted_at desc limit 1), false) as "testFailed",
+		case when f.source_id is null then null else json_build_object('startedAt', f.started_at,
+			'endedAt', f.ended_at, 'sourceId', f.source_id, 'source', f.source) end as fill,
+		coalesce((select json_agg(json_build_object('id', a.id, 'takenAt', a.taken_at, 'outcome', a.outcome))
+			from air_test a where a.source_id = f.source_id and a.taken_at >= f.started_at), '[]'::json) as "airTests"
+	from cylinder c
+	left join lateral (
+		select x.started_at, x.ended_at, b.source_id, s.name as source
+		from cylinder_fill x join fill_batch b on b.id = x.batch_id join air_source s on s.id = b.source_id
+		where x.item_id = c.item_id and x.ended_at is not null
+		order by x.ended_at desc limit 1
+	) f on true
+	where c.item_id in ${ids}`;
+
+/** The facts of items and of what is on them; where asked, of the sets that they are in as well. */
+export async function factRows(
+	db: Connection,
+	itemIds: readonly string[],
+	{ withSets = false } = {}
+): Promise<FactRows> {
+	const given = list(itemIds);
+	const wanted = withSets
+		? sql`select unnest as id from ${given} g union
+			select i.set_id from item i where i.id in ${given} and i.set_id is not null`
+		: sql`select unnest as id from ${given} g`;
+	const all = sql`(select id from everything)`;
+	const { rows: found } = await db.execute<{ facts: FactRows }>(sql`
+		with wanted as materialized (${wanted}),
+		everything as materialized (
+			select id from wanted union select p.id from item p where p.set_id in (select id from wanted))
+		select json_build_object(
+			'items', ${rows(sql`
+				select i.id, i.tag, i.family, i.set_id as "setId", i.retired_on as "retiredOn",
+					m.hold_drop_bar as "holdDropBar", m.withdrawn_on as "withdrawnOn",
+					m.withdrawn_why as "withdrawnWhy"
+				from item i join item_model m on m.id = i.model_id where i.id in ${all} order by i.tag`)},
+			'defects', ${rows(sql`
+				select d.item_id as "itemId", d.severity, d.code, d.station from defect d
+				where d.item_id in ${all} and d.closed_at is null order by d.reported_at, d.id`)},
+			'jobs', ${rows(sql`
+				select j.item_id as "itemId" from service_job j
+				where j.item_id in ${all} and j.released_at is null and j.superseded_at is null`)},
+			'passed', ${rows(sql`
+				select r.item_id as "itemId", max(r.signed_at) as "signedAt" from inspection_run r
+				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}
+				group by r.item_id`)},
+			'pairs', ${rows(sql`
+				select p.item_id as "itemId", p.opened_on as "openedOn", p.exposure_min as "exposureMin",
+					p.change_after_min as "changeAfterMin", p.single_use as "singleUse",
+					m.code_en as "codeEn", m.code_us as "codeUs", m.opened_months as "openedMonths",
+					l.recalled_at is not null as recalled,
+					coalesce((select json_agg(json_build_object('wornOn', w.worn_on, 'minutes', w.minutes,
+						'lifeMin', w.life_min, 'task', w.task) order by w.worn_on, w.entered_at)
+						from filter_wear w where w.pair_id = p.id), '[]'::json) as wears
+				from filter_pair p join filter_lot l on l.id = p.lot_id join filter_model m on m.id = l.model_id
+				where p.item_id in ${all} and p.discarded_at is null`)},
+			'cylinders', ${rows(cylinders(all))},
+			'readings', ${rows(sql`
+				select r.item_id as "itemId", r.id as "runId", a.step, a.value, a.readings,
+					r.signed_at as "signedAt"
+				from inspection_run r join inspection_answer a on a.run_id = r.id
+				where r.item_id in ${all} and a.readings is not null and ${STANDING}
+				order by r.signed_at, a.position`)},
+			'tests', ${rows(sql`
+				select b.item_id as "itemId", b.recipe, b.recipe_version as version,
+					b.started_at as "startedAt", b.outcome, b.leak_pa_per_min as "leakPaPerMin", b.reasons
+				from bench_test b
+				where b.item_id in ${all} and b.outcome in ('pass', 'pass, marginal', 'fail')
+				order by b.started_at`)}
+		) as facts`);
+	const [row] = found;
+	if (!row) throw new RangeError('The facts were not given.');
+	return row.facts;
+}
+
+/** Cylinders among some items; those without data are left out. */
+export async function cylinderRows(
+	db: Connection,
+	itemIds: readonly string[]
+): Promise<CylinderRow[]> {
+	const { rows: found } = await db.execute<{ found: CylinderRow[] }>(
+		sql`select ${rows(cylinders(list(itemIds)))} as found`
+	);
+	return found[0]?.found ?? [];
+}

@@ -1,0 +1,28 @@
+import { sql } from 'drizzle-orm';
+import type { Connection } from '../client.ts';
+import { lease } from '../schema/index.ts';
+
+/** What this process signs its leases with. */
+const holder = crypto.randomUUID();
+
+/**
+ * Takes or renews a lease on something that one process does at a time, by the clock of the database.
+ * @returns whether it is ours now; one that was not renewed in time is taken over
+ */
+export async function holdLease(db: Connection, name: string, ms: number): Promise<boolean> {
+	const until = sql`clock_timestamp() + ${`${ms} milliseconds`}::interval`;
+	const held = await db
+		.insert(lease)
+		.values({ name, holder, until: until as unknown as Date })
+		.onConflictDoUpdate({
+			target: lease.name,
+			set: { holder, until },
+			setWhere: sql`${lease.holder} = ${holder} or ${lease.until} < clock_timestamp()`
+		})
+		.returning({ name: lease.name });
+	return held.length > 0;
+}
+
+/** Forgets leases that nobody has held for a day. */
+export const forgetLeases = (db: Connection) =>
+	db.delete(lease).where(sql`${lease.until} < clock_timestamp() - interval '1 day'`);

@@ -1,0 +1,138 @@
+import { and, asc, count, desc, eq, isNull, ne, or } from 'drizzle-orm';
+import { stationOf } from '../../../core/data/families.ts';
+import { rejectCode } from '../../../core/data/reject-codes.ts';
+import type { Connection } from '../db/client.ts';
+import { reportFault } from '../db/queries/faults.ts';
+import {
+	defect,
+	item,
+	itemModel,
+	place,
+	serviceJob,
+	serviceJobDefect,
+	user
+} from '../db/schema/index.ts';
+import type { Context } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import type { Work } from '../kernel/write.ts';
+import { jobWithParts } from './jobs.ts';
+
+export interface NewDefect {
+	id: string;
+	itemId: string;
+	station: string;
+	code: string;
+	step?: string;
+	runId?: string;
+	note?: string | null;
+}
+
+/** Opens a defect in the write of what found it; the same open fault counts as one more report. */
+export async function openDefect(
+	at: Work,
+	found: NewDefect
+): Promise<{ id: string; merged: boolean }> {
+	const { severity } = rejectCode(found.code);
+	const id = await reportFault(at.tx, {
+		...found,
+		severity,
+		reportedBy: at.actor.id,
+		reportedAt: at.now
+	});
+	const merged = id !== found.id;
+	at.changed(found.itemId);
+	at.record(merged ? 'defect.reported-again' : 'defect.opened', {
+		of: id,
+		itemId: found.itemId,
+		payload: { station: found.station, code: found.code, severity, note: found.note ?? null }
+	});
+	return { id, merged };
+}
+
+/** Takes a defect of the running inspection back, as its answer was undone before signing. */
+export async function withdrawDefect(
+	at: Work,
+	of: { runId: string; itemId: string; station: string; code: string }
+): Promise<void> {
+	const { tx } = at;
+	const [open] = await tx
+		.select()
+		.from(defect)
+		.where(
+			and(
+				eq(defect.itemId, of.itemId),
+				eq(defect.station, of.station),
+				eq(defect.code, of.code),
+				isNull(defect.closedAt)
+			)
+		)
+		.for('update');
+	if (!open) return;
+	// A fault that someone else reported before stays.
+	const stays = open.reports > 1 || open.runId !== of.runId;
+	await tx
+		.update(defect)
+		.set(
+			stays
+				? { reports: Math.max(1, open.reports - 1) }
+				: { closedAt: at.now, closedHow: 'withdrawn' as const }
+		)
+		.where(eq(defect.id, open.id));
+	at.changed(of.itemId);
+	at.record(stays ? 'defect.report-withdrawn' : 'defect.withdrawn', {
+		of: open.id,
+		itemId: of.itemId,
+		payload: { station: of.station, code: of.code }
+	});
+}
+
+/** Open faults, most serious and oldest first. */
+export function openDefects(db: Connection, limit = 200) {
+	return db
+		.select({ defect, tag: item.tag, family: item.family, place: place.name, by: user.name })
+		.from(defect)
+		.innerJoin(item, eq(item.id, defect.itemId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.innerJoin(user, eq(user.id, defect.reportedBy))
+		.where(isNull(defect.closedAt))
+		.orderBy(asc(defect.severity), asc(defect.reportedAt))
+		.limit(limit);
+}
+
+/** How often each station of each family failed, over all time; withdrawn reports are not counted. */
+export function faultsByStation(db: Connection) {
+	return db
+		.select({ family: item.family, station: defect.station, n: count() })
+		.from(defect)
+		.innerJoin(item, eq(item.id, defect.itemId))
+		.where(or(isNull(defect.closedHow), ne(defect.closedHow, 'withdrawn')))
+		.groupBy(item.family, defect.station);
+}
+
+/** A defect with everything its page shows. */
+export async function defectPage(context: Context, id: string) {
+	const { db } = context;
+	const [row] = await db
+		.select({ defect, item, model: itemModel.name, place: place.name, by: user.name })
+		.from(defect)
+		.innerJoin(item, eq(item.id, defect.itemId))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.innerJoin(user, eq(user.id, defect.reportedBy))
+		.where(eq(defect.id, id));
+	if (!row) throw new Refusal('not found', 'There is no such fault.');
+	const others = await db
+		.select()
+		.from(defect)
+		.where(and(eq(defect.itemId, row.item.id), isNull(defect.closedAt)))
+		.orderBy(asc(defect.reportedAt));
+	const [linked] = await db
+		.select({ job: serviceJob })
+		.from(serviceJobDefect)
+		.innerJoin(serviceJob, eq(serviceJob.id, serviceJobDefect.jobId))
+		.where(eq(serviceJobDefect.defectId, id))
+		.orderBy(desc(serviceJob.startedAt))
+		.limit(1);
+	const job = linked ? await jobWithParts(db, linked.job.id) : null;
+	return { ...row, others, job, station: stationOf(row.item.family, row.defect.station) };
+}

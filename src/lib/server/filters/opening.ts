@@ -1,0 +1,306 @@
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { airwayOf } from '../../../core/data/families.ts';
+import { recordOf } from '../../../core/data/family-records.ts';
+import { type GasClass, parseEn } from '../../../core/filters/filter-code.ts';
+import { type DiscardReason, EARLY_REASONS, earlyFlag } from '../../../core/filters/ledger.ts';
+import { planLife, type PlanLife } from '../../../core/filters/plan-life.ts';
+import { bedOf } from '../../../core/filters/service-life.ts';
+import { type FilterNeed, judgeStock, surplus } from '../../../core/filters/stock.ts';
+import type { HazardDecision } from '../../../core/hazards/decision.ts';
+import type { HazardFacts } from '../../../core/hazards/facts.ts';
+import { daysBetween } from '../../../core/plan/calendar.ts';
+import { atMost, type Connection } from '../db/client.ts';
+import {
+	filterLot,
+	filterModel,
+	filterPair,
+	hazardPlan,
+	item,
+	itemDue,
+	user
+} from '../db/schema/index.ts';
+import { planPage, raiseFlag } from '../hazards/plans.ts';
+import { type Context, type Reader, todayOf } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import { readerOf, type Work, write } from '../kernel/write.ts';
+import { itemByTag, PAGE_SIZE, pagesOf, refuseRetired } from '../register/items.ts';
+import { ledgerOf, openPairOn, pairChange, wearsOf } from './change.ts';
+
+type LotRow = { lot: typeof filterLot.$inferSelect; model: typeof filterModel.$inferSelect };
+
+/** A pair's label. */
+export const pairTag = (number: number) => `FP-${String(number).padStart(4, '0')}`;
+
+/** Every lot in the store. */
+export const listLots = (db: Connection): Promise<LotRow[]> =>
+	db
+		.select({ lot: filterLot, model: filterModel })
+		.from(filterLot)
+		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
+		.orderBy(asc(filterModel.name), asc(filterLot.useBy));
+
+/**
+ * What a plan asks of the filters of a mask; null where the plan ends in no filter for one. Without a family the
+ * lightest mask that the plan permits.
+ */
+export function needOf(
+	decision: HazardDecision,
+	facts: HazardFacts,
+	mask: { family?: string; mount: string | null; filters: number }
+): FilterNeed | null {
+	const kind = decision.permitted.find(
+		(k) => recordOf(k.kind).carries && k.filters && (mask.family ?? k.kind) === k.kind
+	);
+	const carrier = kind && recordOf(kind.kind).carries;
+	if (!kind?.filters || !carrier) return null;
+	return {
+		ruleSet: facts.ruleSet,
+		codeEn: kind.filters.en,
+		codeUs: kind.filters.us,
+		mount: mask.mount,
+		filters: mask.filters,
+		carrier,
+		oilAerosol: facts.oilAerosol
+	};
+}
+
+/** How long filters of a model last under a plan. */
+export function lifeOf(
+	model: typeof filterModel.$inferSelect,
+	decision: HazardDecision,
+	facts: HazardFacts,
+	filters: number
+): PlanLife {
+	const gas = model.codeEn ? parseEn(model.codeEn)?.gas : undefined;
+	const classes = Object.values(gas ?? {});
+	return planLife(decision.contaminants, facts, {
+		bed: bedOf(model.bed),
+		filters,
+		gasClass: (classes.length ? Math.min(...classes) : 1) as GasClass
+	});
+}
+
+/** The store judged against a plan: what serves, least first, and why each other does not. */
+export async function stockForPlan(context: Context, planId: string) {
+	const page = await planPage(context, planId);
+	const { decision, inForce, asOf } = page;
+	const need = needOf(decision, inForce, { mount: null, filters: 2 });
+	const lots = await listLots(context.db);
+	const judged = lots.map((row) => {
+		const stock = { ...row.model, ...row.lot };
+		return {
+			...row,
+			verdict: need ? judgeStock(stock, need, asOf) : null,
+			life: need ? lifeOf(row.model, decision, inForce, 2) : null,
+			surplus: surplus(stock, inForce.ruleSet)
+		};
+	});
+	judged.sort(
+		(a, b) =>
+			Number(b.verdict?.outcome === 'serves') - Number(a.verdict?.outcome === 'serves') ||
+			a.surplus - b.surplus ||
+			a.lot.useBy.localeCompare(b.lot.useBy)
+	);
+	return { page, need, judged, asOf };
+}
+
+/** Pairs with their filters, the mask, the plan and who opened them; the caller says which. */
+export const pairRows = (db: Connection) =>
+	db
+		.select({
+			pair: filterPair,
+			model: filterModel,
+			lot: filterLot,
+			itemTag: item.tag,
+			plan: hazardPlan.task,
+			planNumber: hazardPlan.number,
+			by: user.name
+		})
+		.from(filterPair)
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
+		.innerJoin(item, eq(item.id, filterPair.itemId))
+		.innerJoin(user, eq(user.id, filterPair.openedBy))
+		.leftJoin(hazardPlan, eq(hazardPlan.id, filterPair.planId))
+		.$dynamic();
+
+/**
+ * A page of the opened pairs, with their change dates and what is used of their lives: recalled ones first, then
+ * the next to change, by the dues of their masks.
+ */
+export async function openPairs(context: Reader, page: number) {
+	const asOf = todayOf(context);
+	const open = isNull(filterPair.discardedAt);
+	const [rows, total] = await Promise.all([
+		pairRows(context.db)
+			.leftJoin(
+				itemDue,
+				and(eq(itemDue.itemId, item.id), eq(itemDue.what, 'filters'), eq(itemDue.part, ''))
+			)
+			.where(open)
+			.orderBy(isNull(filterLot.recalledAt), asc(itemDue.dueOn), asc(filterPair.number))
+			.limit(atMost(PAGE_SIZE))
+			.offset((page - 1) * PAGE_SIZE),
+		context.db.$count(filterPair, open)
+	]);
+	const wears = await wearsOf(
+		context.db,
+		rows.map((row) => row.pair.id)
+	);
+	return {
+		total,
+		pages: pagesOf(total),
+		pairs: rows.map((row) => {
+			const worn = wears.get(row.pair.id) ?? [];
+			const change = pairChange({ ...row, wears: worn });
+			return {
+				...row,
+				tag: pairTag(row.pair.number),
+				change,
+				used: ledgerOf(worn).used,
+				recalled: row.lot.recalledAt !== null,
+				daysLeft: daysBetween(asOf, change.changeOn)
+			};
+		})
+	};
+}
+
+export interface OpenPair {
+	id: string;
+	lotId: string;
+	itemTag: string;
+	planId: string;
+	initials: string;
+	/** Why the pair that is on the mask goes; needed where there is one. */
+	discardReason: DiscardReason | '';
+}
+
+/** What opening a pair comes to. */
+export interface Opened {
+	tag: string;
+	changeOn: string;
+	changeAfterMin: number | null;
+}
+
+/** Opens sealed filters onto a mask: refuses what does not serve the plan, dates and initials the pair. */
+export function openPair(context: Context, input: OpenPair): Promise<Opened> {
+	const asked = { id: input.id, content: input };
+	return write(context, 'open filters', asked, async (at) => {
+		const { tx } = at;
+		const mask = await itemByTag(tx, input.itemTag);
+		await tx.select({ id: item.id }).from(item).where(eq(item.id, mask.item.id)).for('update');
+		const page = await planPage(readerOf(at), input.planId);
+		const [row] = await tx
+			.select({ lot: filterLot, model: filterModel })
+			.from(filterLot)
+			.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
+			.where(eq(filterLot.id, input.lotId))
+			.for('update', { of: filterLot });
+		if (!row) throw new Refusal('not found', 'This lot is not in the store.', 'lotId');
+		refuseRetired(mask.item, 'itemTag');
+		const filters = mask.model.filterCount;
+		const { family } = mask.item;
+		const need = needOf(page.decision, page.inForce, { family, mount: mask.model.mount, filters });
+		if (!need)
+			throw new Refusal(
+				'conflict',
+				`Under this plan a ${airwayOf(family).name.toLowerCase()} with filters is not permitted.`,
+				'itemTag'
+			);
+		const verdict = judgeStock({ ...row.model, ...row.lot }, need, at.today);
+		if (verdict.outcome !== 'serves')
+			throw new Refusal(
+				'conflict',
+				`${row.model.name}, lot ${row.lot.lot}: ${verdict.reasons.map((r) => r.text).join(' ')}`,
+				'lotId'
+			);
+		const before = await openPairOn(tx, mask.item.id);
+		if (before) {
+			if (!input.discardReason)
+				throw new Refusal(
+					'invalid',
+					`${mask.item.tag} still carries ${pairTag(before.pair.number)}. Say why it goes.`,
+					'discardReason'
+				);
+			await discard(at, before.pair, input.discardReason);
+		}
+		const life = lifeOf(row.model, page.decision, page.inForce, filters);
+		await tx
+			.update(filterLot)
+			.set({ sealedQuantity: row.lot.sealedQuantity - filters })
+			.where(eq(filterLot.id, row.lot.id));
+		await tx.insert(filterPair).values({
+			id: input.id,
+			lotId: row.lot.id,
+			itemId: mask.item.id,
+			planId: page.plan.id,
+			filters,
+			openedOn: at.today,
+			initials: input.initials,
+			openedBy: at.actor.id,
+			changeAfterMin: life.changeAfterMin,
+			exposureMin: page.inForce.exposureMin,
+			singleUse: life.singleUse
+		});
+		at.changed(mask.item.id);
+		const result = await opened(tx, mask.item.id);
+		at.record('filters.opened', {
+			of: input.id,
+			itemId: mask.item.id,
+			payload: {
+				pair: result.tag,
+				filter: row.model.name,
+				lot: row.lot.lot,
+				plan: page.plan.number,
+				initials: input.initials,
+				changeOn: result.changeOn,
+				changeAfterMin: result.changeAfterMin,
+				discarded:
+					before && input.discardReason
+						? { pair: pairTag(before.pair.number), why: input.discardReason }
+						: null
+			}
+		});
+		return result;
+	});
+}
+
+/**
+ * Takes an opened pair out of use. A reason that speaks against the prediction raises a flag on its plan.
+ * The caller holds the lock on the item and rebuilds its state.
+ */
+export async function discard(
+	at: Work,
+	pair: typeof filterPair.$inferSelect,
+	reason: DiscardReason
+): Promise<void> {
+	const { tx } = at;
+	await tx
+		.update(filterPair)
+		.set({
+			discardedAt: at.now,
+			discardReason: reason,
+			discardedBy: at.actor.id
+		})
+		.where(eq(filterPair.id, pair.id));
+	const ledger = ledgerOf((await wearsOf(tx, [pair.id])).get(pair.id) ?? []);
+	const flag = earlyFlag(reason, ledger);
+	if (flag && pair.planId)
+		await raiseFlag(at, {
+			id: crypto.randomUUID(),
+			planId: pair.planId,
+			pairId: pair.id,
+			text: `${pairTag(pair.number)}: ${EARLY_REASONS[reason].words} at ${Math.round(ledger.used * 100)} % of its predicted life. ${flag.text}`
+		});
+}
+
+async function opened(tx: Connection, itemId: string): Promise<Opened> {
+	const row = await openPairOn(tx, itemId);
+	if (!row) throw new Refusal('conflict', 'This pair was discarded meanwhile.');
+	const change = pairChange(row);
+	return {
+		tag: pairTag(row.pair.number),
+		changeOn: change.changeOn,
+		changeAfterMin: change.changeAfterMin
+	};
+}

@@ -1,0 +1,45 @@
+import { eq } from 'drizzle-orm';
+import type { ReadingFacts } from '../../../core/inspection/reading.ts';
+import type { Connection } from '../db/client.ts';
+import { inspectionRun, item, itemModel, user } from '../db/schema/index.ts';
+import { Refusal } from '../kernel/refusal.ts';
+
+type RunRow = typeof inspectionRun.$inferSelect;
+
+/** A run that nobody else changes until the transaction ends, with what its readings are judged against. */
+export interface LockedRun extends ReadingFacts {
+	run: RunRow;
+	withdrawnOn: string | null;
+	withdrawnWhy: string | null;
+}
+
+/** @throws Refusal where there is no such run */
+export async function lockRun(tx: Connection, id: string): Promise<LockedRun> {
+	const [locked] = await tx
+		.select({
+			run: inspectionRun,
+			ratedBar: itemModel.ratedBar,
+			holdDropBar: itemModel.holdDropBar,
+			withdrawnOn: itemModel.withdrawnOn,
+			withdrawnWhy: itemModel.withdrawnWhy
+		})
+		.from(inspectionRun)
+		.innerJoin(item, eq(item.id, inspectionRun.itemId))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.where(eq(inspectionRun.id, id))
+		.for('update', { of: inspectionRun });
+	if (!locked) throw new Refusal('not found', 'There is no such inspection.');
+	return locked;
+}
+
+/** Why nothing is added to a run any more. */
+export async function alreadySigned(tx: Connection, run: RunRow): Promise<Refusal> {
+	const [by] = await tx
+		.select({ name: user.name })
+		.from(user)
+		.where(eq(user.id, run.signedBy ?? ''));
+	return new Refusal(
+		'conflict',
+		`${by?.name ?? 'Someone'} has already signed this inspection. A signed inspection is never changed; start a new one.`
+	);
+}

@@ -1,0 +1,62 @@
+import { desc, eq } from 'drizzle-orm';
+import { recordOf } from '../../../core/data/family-records.ts';
+import { judgeSealCheck, type SealAttempt } from '../../../core/fit/seal-check.ts';
+import type { Connection } from '../db/client.ts';
+import { sealCheck, user } from '../db/schema/index.ts';
+import type { Context } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import { write } from '../kernel/write.ts';
+import { itemByTag } from '../register/items.ts';
+
+const MOST_ATTEMPTS = 12;
+const LONGEST_NAME = 80;
+
+/** Keeps a seal check with every attempt of it. */
+export function saveSealCheck(
+	context: Context,
+	input: { id: string; tag: string; wearer: string; attempts: SealAttempt[] }
+): Promise<void> {
+	return write(context, 'inspect', { id: input.id, content: input }, async (at) => {
+		const { tx } = at;
+		const wearer = input.wearer.trim();
+		if (!wearer) throw new Refusal('invalid', 'Say who wears it.', 'wearer');
+		if (wearer.length > LONGEST_NAME)
+			throw new Refusal('invalid', `At most ${LONGEST_NAME} characters.`, 'wearer');
+		if (input.attempts.length === 0 || input.attempts.length > MOST_ATTEMPTS)
+			throw new Refusal('invalid', `One to ${MOST_ATTEMPTS} attempts.`, 'attempts');
+		const { item } = await itemByTag(tx, input.tag);
+		if (recordOf(item.family).inlets.length === 0)
+			throw new Refusal('invalid', `${item.tag} takes no seal check.`, 'tag');
+		const verdict = judgeSealCheck(item.family, input.attempts);
+		if (verdict.outcome === 'try again')
+			throw new Refusal(
+				'invalid',
+				'It is not ended: try again, or stop after two leaks.',
+				'attempts'
+			);
+		await tx.insert(sealCheck).values({
+			id: input.id,
+			itemId: item.id,
+			wearer,
+			attempts: input.attempts,
+			outcome: verdict.outcome,
+			doneBy: at.actor.id,
+			doneAt: at.now
+		});
+		at.record('seal.checked', {
+			of: input.id,
+			itemId: item.id,
+			payload: { outcome: verdict.outcome, attempts: input.attempts.length, leaks: verdict.leaks }
+		});
+	});
+}
+
+/** Seal checks of an item, newest first. */
+export const sealChecksOf = (db: Connection, itemId: string) =>
+	db
+		.select({ check: sealCheck, by: user.name })
+		.from(sealCheck)
+		.innerJoin(user, eq(user.id, sealCheck.doneBy))
+		.where(eq(sealCheck.itemId, itemId))
+		.orderBy(desc(sealCheck.doneAt))
+		.limit(20);

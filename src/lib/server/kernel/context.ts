@@ -1,0 +1,32 @@
+import type { Day } from '../../../core/plan/calendar.ts';
+import type { Connection, Database } from '../db/client.ts';
+import type { Role } from './permissions.ts';
+import { dayAt, type Site } from './site.ts';
+
+/** Who acts. */
+export interface Actor {
+	id: string;
+	name: string;
+	initials: string;
+	role: Role;
+}
+
+/** What a service needs: the database, the clock, the choices of the site, who acts. */
+export interface Context {
+	db: Database;
+	now: () => Date;
+	site: Site;
+	actor: Actor;
+}
+
+/** What Grevan itself works with, when nobody asks. */
+export type Unattended = Omit<Context, 'actor'>;
+
+/** What is needed to read: from the database, or from within a write. */
+export interface Reader extends Omit<Unattended, 'db'> {
+	db: Connection;
+}
+
+/** The day that the site's calendar shows now. */
+export const todayOf = ({ now, site }: Pick<Context, 'now' | 'site'>): Day =>
+	dayAt(now(), site.timeZone);

@@ -1,0 +1,39 @@
+import { Refusal } from './refusal.ts';
+
+export type Role = 'viewer' | 'technician' | 'supervisor' | 'admin';
+
+/** Permissions and the least role that holds each; every role holds what the ones before it hold. */
+const GRANTS = {
+	view: 'viewer',
+	plan: 'technician',
+	inspect: 'technician',
+	'open filters': 'technician',
+	repair: 'technician',
+	release: 'supervisor',
+	'keep the filter store': 'technician',
+	'recall a lot': 'technician',
+	'approve plans': 'supervisor',
+	'edit substances': 'supervisor',
+	'edit procedures': 'supervisor',
+	'keep the register': 'technician',
+	'fill cylinders': 'technician',
+	'test air': 'technician',
+	'control entries': 'technician',
+	'withdraw a model': 'supervisor',
+	'keep accounts': 'admin'
+} as const;
+export type Permission = keyof typeof GRANTS;
+
+const RANK: Record<Role, number> = { viewer: 0, technician: 1, supervisor: 2, admin: 3 };
+
+export const may = (role: Role, permission: Permission): boolean =>
+	RANK[role] >= RANK[GRANTS[permission]];
+
+/** @throws Refusal where the role does not hold a permission, naming who does */
+export function requirePermission(role: Role, permission: Permission): void {
+	if (!may(role, permission))
+		throw new Refusal(
+			'forbidden',
+			`A ${role} may not do this (${permission}). Ask a ${GRANTS[permission]}.`
+		);
+}

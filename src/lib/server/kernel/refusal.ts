@@ -1,0 +1,104 @@
+import { InputError } from '../../../core/verdict.ts';
+
+export type RefusalKind =
+	| 'not found'
+	| 'forbidden'
+	| 'conflict'
+	/** Given by one person, sent under the session of another. */
+	| 'other person'
+	| 'invalid'
+	/** More than one request may hold. */
+	| 'too much'
+	| 'unavailable';
+
+/** Why a request is refused, said so that the person knows what to do. Shown as it is. */
+export class Refusal extends Error {
+	constructor(
+		readonly kind: RefusalKind,
+		message: string,
+		/** The field that it is about. */
+		readonly path?: string,
+		/** Every field of a form that is refused, the first included; empty where it is about no form. */
+		readonly fields: readonly { path: string; message: string }[] = []
+	) {
+		super(message);
+		this.name = 'Refusal';
+	}
+}
+
+export const STATUS: Record<RefusalKind, number> = {
+	'not found': 404,
+	forbidden: 403,
+	conflict: 409,
+	'other person': 409,
+	invalid: 422,
+	'too much': 413,
+	unavailable: 503
+};
+
+const LOST = new Set([
+	'ECONNREFUSED',
+	'ECONNRESET',
+	'EPIPE',
+	// PostgreSQL: shutting down, crashed, cannot connect now.
+	'57P01',
+	'57P02',
+	'57P03'
+]);
+
+/** Brings whatever was thrown into a refusal that can be shown; undefined for a fault of the program itself. */
+export function asRefusal(error: unknown): Refusal | undefined {
+	if (error instanceof Refusal) return error;
+	if (error instanceof InputError) return new Refusal('invalid', error.message, error.path);
+	if (databaseLost(error))
+		return new Refusal(
+			'unavailable',
+			'The database does not answer. Nothing was changed; try again in a moment.'
+		);
+	if (causesOf(error).some(({ code }) => typeof code === 'string' && UNKEPT.test(code)))
+		return new Refusal(
+			'invalid',
+			'Something in this cannot be kept as it stands. Look at each field.'
+		);
+	return undefined;
+}
+
+/** PostgreSQL: a value that no column takes, such as a number or a day beyond all bounds, or an id that is none. */
+const UNKEPT = /^22/;
+
+/** An error with what a database says of it. */
+type DatabaseError = Error & { code?: unknown; table?: unknown; constraint?: unknown };
+/** Deeper than any layer wraps. */
+const DEEPEST = 5;
+
+/** An error and its causes, the outermost first. */
+export function causesOf(error: unknown): DatabaseError[] {
+	const causes: DatabaseError[] = [];
+	for (let e = error; e instanceof Error && causes.length < DEEPEST; e = e.cause) causes.push(e);
+	return causes;
+}
+
+/** What the driver says when a connection ended or could not be had; it gives these no code. */
+const LOST_WORDS =
+	/Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/;
+
+/** Whether an error, or one of its causes, is a lost connection. */
+function databaseLost(error: unknown): boolean {
+	return causesOf(error).some(
+		({ code, message }) => (typeof code === 'string' && LOST.has(code)) || LOST_WORDS.test(message)
+	);
+}
+
+/** The constraint that an insert broke, undefined when the error is something else. */
+export function brokenConstraint(error: unknown): string | undefined {
+	for (const { code, constraint: name } of causesOf(error))
+		if (code === '23505' && typeof name === 'string') return name;
+	return undefined;
+}
+
+/** Somebody saved in between: nothing of theirs may be written over. */
+export const stale = (what: string) =>
+	new Refusal(
+		'conflict',
+		`This ${what} was changed meanwhile. Nothing was written over; load the page again to see the change.`
+	);

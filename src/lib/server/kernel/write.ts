@@ -1,0 +1,148 @@
+import { createHash } from 'node:crypto';
+import {
+	type ActionName,
+	checkPayload,
+	type PayloadOf,
+	subjectOf
+} from '../../../core/actions/catalogue.ts';
+import type { Day } from '../../../core/plan/calendar.ts';
+import type { Connection } from '../db/client.ts';
+import { claim, firstAnswer, keepAnswer } from '../db/queries/requests.ts';
+import { rebuildState } from '../readiness/rebuild.ts';
+import { appendEntries, canonicalJson, type NewEntry } from './audit.ts';
+import { type Actor, type Context, type Reader, todayOf, type Unattended } from './context.ts';
+import { type Permission, requirePermission } from './permissions.ts';
+import { Refusal } from './refusal.ts';
+import type { Site } from './site.ts';
+
+/** An id that the client made for what it asks, and what must be the same when it asks again. */
+export interface Requested {
+	id: string;
+	content: unknown;
+}
+
+/** What the work of a write has at hand. All of it happens, or nothing. */
+export interface Work {
+	tx: Connection;
+	now: Date;
+	site: Site;
+	today: Day;
+	actor: Actor;
+	/** Names items whose state may have changed; it is rebuilt once, after the work. */
+	changed: (...itemIds: string[]) => void;
+	/** Records what happened; written after the work, in the order of the calls. */
+	record: <N extends ActionName>(action: N, entry: Recorded<N>) => void;
+}
+
+export interface Recorded<N extends ActionName> {
+	/** Id of what it was done to, of the kind that the catalogue says. */
+	of: string;
+	itemId?: string | null;
+	payload: PayloadOf<N>;
+}
+
+/**
+ * The one way to change anything. Checks the permission, claims the id of the request, works, rebuilds the state of
+ * what was changed, and writes the log last, so that the end of its chain is held for the shortest time.
+ *
+ * A second send of an id with the same content gets the first answer; with other content a refusal. Talking to an
+ * instrument has no place in the work: see {@link writeAfter}.
+ * @returns what the work gave, as JSON keeps it
+ * @throws Refusal where the role does not hold the permission, or the id was used for something else
+ */
+export async function write<T>(
+	context: Context,
+	permission: Permission,
+	request: Requested,
+	work: (at: Work) => Promise<T>
+): Promise<T> {
+	requirePermission(context.actor.role, permission);
+	return transact(context, context.actor, request, work);
+}
+
+/**
+ * A write that needs something from outside first, such as a reading of an instrument: it is asked for before the
+ * transaction is opened, and not again where the request was answered already.
+ */
+export async function writeAfter<P, T>(
+	context: Context,
+	permission: Permission,
+	request: Requested,
+	ask: () => Promise<P>,
+	work: (at: Work, asked: P) => Promise<T>
+): Promise<T> {
+	requirePermission(context.actor.role, permission);
+	const before = await firstAnswer(context.db, request.id);
+	if (before) return answerAgain<T>(before, digestOf(context.actor.id, request.content));
+	const asked = await ask();
+	return transact(context, context.actor, request, (at) => work(at, asked));
+}
+
+/** What Grevan itself does, or goes on with for somebody who asked for it before. */
+export async function writeUnattended<T>(
+	context: Unattended,
+	onBehalfOf: Actor | null,
+	work: (at: Work) => Promise<T>
+): Promise<T> {
+	return transact(context, onBehalfOf, null, work);
+}
+
+async function transact<T>(
+	context: Unattended,
+	actor: Actor | null,
+	request: Requested | null,
+	work: (at: Work) => Promise<T>
+): Promise<T> {
+	return context.db.transaction(async (tx) => {
+		if (request) {
+			const digest = digestOf(actor?.id ?? '', request.content);
+			if (!(await claim(tx, { id: request.id, digest, at: context.now() }))) {
+				const before = await firstAnswer(tx, request.id);
+				if (before) return answerAgain<T>(before, digest);
+			}
+		}
+		const entries: NewEntry[] = [];
+		const changed = new Set<string>();
+		const now = context.now();
+		const answer = await work({
+			tx,
+			now,
+			site: context.site,
+			today: todayOf({ now: () => now, site: context.site }),
+			get actor() {
+				if (!actor) throw new Error('Nobody acts here.');
+				return actor;
+			},
+			changed: (...itemIds) => itemIds.forEach((id) => changed.add(id)),
+			record: (action, { of, itemId, payload }) =>
+				entries.push({
+					actorId: actor?.id ?? null,
+					action,
+					subject: subjectOf(action, of),
+					itemId: itemId ?? null,
+					payload: checkPayload(action, payload)
+				})
+		});
+		if (changed.size) await rebuildState(tx, [...changed], context.site);
+		if (request && answer !== undefined) await keepAnswer(tx, request.id, answer);
+		if (entries.length) await appendEntries(tx, entries);
+		return answer;
+	});
+}
+
+/** What a write reads with what services read by. */
+export const readerOf = ({ tx, now, site }: Work): Reader => ({ db: tx, now: () => now, site });
+
+const digestOf = (actorId: string, content: unknown): string =>
+	createHash('sha256')
+		.update(`${actorId}\n${canonicalJson(content)}`)
+		.digest('hex');
+
+function answerAgain<T>(before: { digest: string; answer: unknown }, digest: string): T {
+	if (before.digest !== digest)
+		throw new Refusal(
+			'conflict',
+			'The page sent something else under the same number before. Nothing was changed; load the page again.'
+		);
+	return (before.answer ?? undefined) as T;
+}

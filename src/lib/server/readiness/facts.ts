@@ -1,0 +1,91 @@
+import { type ItemTrend, itemTrends, watchedBy } from '../../../core/bench/item-trends.ts';
+import { stationOf } from '../../../core/data/families.ts';
+import { groupBy } from '../../../core/group-by.ts';
+import type { ItemFacts } from '../../../core/readiness/facts.ts';
+import { heldCylinder } from '../air/cylinder-facts.ts';
+import type { Connection } from '../db/client.ts';
+import { factRows, type FactRows } from '../db/queries/facts.ts';
+import { changeOf } from '../filters/change.ts';
+import { dayAt } from '../kernel/site.ts';
+
+/** What is known of an item, with what is followed of it over time. */
+export interface KnownItem {
+	id: string;
+	tag: string;
+	family: string;
+	setId: string | null;
+	facts: ItemFacts;
+	trends: ItemTrend[];
+}
+
+/** Everything that the state of some items follows from, by item; what is on a set comes with it. One statement. */
+export async function loadFacts(
+	db: Connection,
+	itemIds: readonly string[],
+	timeZone: string,
+	options: { withSets?: boolean } = {}
+): Promise<Map<string, KnownItem>> {
+	if (itemIds.length === 0) return new Map();
+	return known(await factRows(db, itemIds, options), timeZone);
+}
+
+function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
+	const of = <T extends { itemId: string }>(list: readonly T[]) => groupBy(list, (x) => x.itemId);
+	const defects = of(rows.defects);
+	const passed = of(rows.passed);
+	const pairs = of(rows.pairs);
+	const cylinders = of(rows.cylinders);
+	const readings = of(rows.readings);
+	const tests = of(rows.tests);
+	const inService = new Set(rows.jobs.map((job) => job.itemId));
+	const day = (moment: string) => dayAt(new Date(moment), timeZone);
+	const items = new Map(
+		rows.items.map((row): [string, KnownItem] => {
+			const trends = itemTrends(
+				(readings.get(row.id) ?? []).map((taken) => ({
+					runId: taken.runId,
+					step: taken.step,
+					on: day(taken.signedAt),
+					readings: taken.readings,
+					failed: taken.value === 'reject'
+				})),
+				(tests.get(row.id) ?? []).map((test) => ({
+					recipe: test.recipe,
+					version: test.version,
+					on: day(test.startedAt),
+					outcome: test.outcome,
+					leakPaPerMin: test.leakPaPerMin,
+					reasons: test.reasons ?? []
+				})),
+				row.holdDropBar
+			);
+			const [run] = passed.get(row.id) ?? [];
+			const [pair] = pairs.get(row.id) ?? [];
+			const [cylinder] = cylinders.get(row.id) ?? [];
+			const facts: ItemFacts = {
+				retiredOn: row.retiredOn,
+				openDefects: (defects.get(row.id) ?? []).map(({ severity, code, station }) => ({
+					severity,
+					code,
+					station: stationOf(row.family, station).name
+				})),
+				inService: inService.has(row.id),
+				lastInspectionOn: run ? day(run.signedAt) : null,
+				watched: watchedBy(trends),
+				filterChangeOn: pair ? changeOf(pair).changeOn : null,
+				filtersRecalled: pair?.recalled ?? false,
+				withdrawn: row.withdrawnOn ? { on: row.withdrawnOn, why: row.withdrawnWhy ?? '' } : null,
+				cylinder: cylinder ? heldCylinder(cylinder, timeZone) : null
+			};
+			return [
+				row.id,
+				{ id: row.id, tag: row.tag, family: row.family, setId: row.setId, facts, trends }
+			];
+		})
+	);
+	for (const [setId, parts] of groupBy([...items.values()], (one) => one.setId)) {
+		const set = setId ? items.get(setId) : undefined;
+		if (set) set.facts.parts = parts.map(({ tag, facts }) => ({ tag, facts }));
+	}
+	return items;
+}

@@ -1,0 +1,46 @@
+import { DETAILS, tell, type Told } from '../../../core/actions/catalogue.ts';
+import { historyRows } from '../db/queries/history.ts';
+import type { Context } from '../kernel/context.ts';
+
+/** An entry of the log as people read it. */
+export interface HistoryLine extends Told {
+	seq: number;
+	at: Date;
+	actor: string;
+	/** Tag of the item that it is about. */
+	tag: string | null;
+	/** Why it came out so, where a judgement was recorded. */
+	reasons: string[];
+	hash: string;
+}
+
+/** What happened, newest first: to one item, or everywhere. Steps on the way are left out unless asked for. */
+export async function history(
+	{ db }: Pick<Context, 'db'>,
+	filter: { itemId?: string; limit?: number; details?: boolean } = {}
+): Promise<HistoryLine[]> {
+	const rows = await historyRows(db, {
+		itemId: filter.itemId,
+		without: filter.details ? [] : DETAILS,
+		limit: filter.limit ?? 200
+	});
+	return rows.map(({ entry, actor, tag }) => {
+		const payload = JSON.parse(entry.payload) as Record<string, unknown>;
+		return {
+			...tell(entry.action, entry.subject, payload),
+			seq: entry.seq,
+			at: entry.at,
+			actor: actor ?? 'Grevan',
+			tag,
+			reasons: reasonsIn(payload.reasons),
+			hash: entry.hash
+		};
+	});
+}
+
+const reasonsIn = (reasons: unknown): string[] =>
+	Array.isArray(reasons)
+		? reasons.flatMap((reason: { text?: unknown }) =>
+				typeof reason.text === 'string' ? [reason.text] : []
+			)
+		: [];

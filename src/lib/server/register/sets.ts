@@ -1,0 +1,71 @@
+import { asc, eq } from 'drizzle-orm';
+import { recordOf } from '../../../core/data/family-records.ts';
+import { checkFitting } from '../air/cylinders.ts';
+import type { Connection } from '../db/client.ts';
+import { item, itemModel } from '../db/schema/index.ts';
+import type { Context } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import { write } from '../kernel/write.ts';
+import { itemByTag, refuseRetired } from './items.ts';
+
+/** What a set is put together from. */
+export const partsIn = (db: Connection, setId: string) =>
+	db
+		.select({ tag: item.tag, family: item.family, model: itemModel.name })
+		.from(item)
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.where(eq(item.setId, setId))
+		.orderBy(asc(item.tag));
+
+/** The tag of the set that an item is in. */
+export async function setOf(db: Connection, setId: string | null): Promise<string | null> {
+	if (!setId) return null;
+	const [row] = await db.select({ tag: item.tag }).from(item).where(eq(item.id, setId));
+	return row?.tag ?? null;
+}
+
+/** Puts an item on a set, from wherever it was, or takes it off where no set is named. */
+export function movePart(
+	context: Context,
+	input: { requestId: string; tag: string; set: string | null }
+): Promise<void> {
+	const { requestId: id, ...content } = input;
+	return write(context, 'keep the register', { id, content }, async (at) => {
+		const { tx } = at;
+		const { item: part } = await itemByTag(tx, input.tag);
+		const to = input.set ? (await itemByTag(tx, input.set)).item : null;
+		if (part.setId === (to?.id ?? null)) return;
+		if (to) await checkFits(tx, part, to);
+		if (to && recordOf(part.family).air === 'cylinder') await checkFitting(at, part.tag);
+		const from = await setOf(tx, part.setId);
+		await tx
+			.update(item)
+			.set({ setId: to?.id ?? null, version: part.version + 1 })
+			.where(eq(item.id, part.id));
+		const old = part.setId;
+		at.changed(part.id, ...(old ? [old] : []));
+		for (const [itemId, text] of [
+			[part.id, to ? `onto ${to.tag}` : `off ${from}`],
+			...(to ? [[to.id, `${part.tag} put on`]] : []),
+			...(old ? [[old, `${part.tag} taken off`]] : [])
+		] as [string, string][])
+			at.record('set.moved', {
+				of: part.id,
+				itemId,
+				payload: { what: text, from, to: to?.tag ?? null }
+			});
+	});
+}
+
+type Item = typeof item.$inferSelect;
+
+async function checkFits(tx: Connection, part: Item, to: Item): Promise<void> {
+	if (part.id === to.id)
+		throw new Refusal('invalid', `${part.tag} cannot be a part of itself.`, 'tag');
+	for (const one of [part, to]) refuseRetired(one, 'tag');
+	if (!recordOf(to.family).takesParts)
+		throw new Refusal('invalid', `${to.tag} is no set that takes parts.`, 'tag');
+	if (to.setId) throw new Refusal('invalid', `${to.tag} is itself a part of a set.`, 'tag');
+	if ((await partsIn(tx, part.id)).length)
+		throw new Refusal('invalid', `${part.tag} has parts of its own; take them off first.`, 'tag');
+}

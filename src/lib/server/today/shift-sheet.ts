@@ -1,0 +1,218 @@
+import { FAMILIES, stationOf } from '../../../core/data/families.ts';
+import { recordOf } from '../../../core/data/family-records.ts';
+import { rejectCode } from '../../../core/data/reject-codes.ts';
+import { repairOf } from '../../../core/data/repairs.ts';
+import { groupBy } from '../../../core/group-by.ts';
+import {
+	type AgendaKind,
+	BENCH_MINUTES,
+	byConsequence,
+	DUE_WORDS
+} from '../../../core/plan/agenda.ts';
+import { plusDays, readable } from '../../../core/plan/calendar.ts';
+import type { ItemState } from '../../../core/readiness/findings.ts';
+import type { Connection } from '../db/client.ts';
+import { type DueRow, duesNow, duesOver, duesUntil } from '../db/queries/dues.ts';
+import { type ItemRow, itemsWatched, statesByPlace } from '../db/queries/items.ts';
+import { openDefects } from '../faults/faults.ts';
+import { openJobs } from '../faults/jobs.ts';
+import { openFlags } from '../hazards/plans.ts';
+import { openRuns } from '../inspection/runs.ts';
+import { type Context, todayOf } from '../kernel/context.ts';
+import { dayAt } from '../kernel/site.ts';
+import { untilRecorded } from '../kernel/until-recorded.ts';
+import { airLines } from './air-lines.ts';
+import type { AgendaLine } from './line.ts';
+
+export interface ShelfRow {
+	placeId: string;
+	place: string;
+	floor: number;
+	counts: Partial<Record<ItemState, number>>;
+	/** Ready and due: what may be taken. */
+	usable: number;
+}
+
+const LINES_PER_KIND = 30;
+/** Families of which a place keeps so many ready, and what they are called. */
+const SHELF = FAMILIES.filter(({ family }) => recordOf(family).hasFloor);
+/** Rows that the plan shows at most; it says so when there are more. */
+const PLAN_ROWS = 200;
+
+/** The shift sheet: what to do next in order of consequence, and what is ready against the floor. */
+export const today = (context: Context) =>
+	untilRecorded(context, 'today', () => shiftSheet(context));
+
+async function shiftSheet(context: Context) {
+	const { db, site } = context;
+	const asOf = todayOf(context);
+	const day = (moment: Date) => dayAt(moment, site.timeZone);
+	const [shelves, held, overdue, due, watched, runs, waiting, flags, air] = await Promise.all([
+		shelf(db, asOf),
+		openDefects(db, LINES_PER_KIND * 2),
+		duesOver(db, asOf, LINES_PER_KIND),
+		duesNow(db, asOf, LINES_PER_KIND),
+		itemsWatched(db, asOf, LINES_PER_KIND),
+		openRuns(db),
+		openJobs(db, LINES_PER_KIND),
+		openFlags(db, LINES_PER_KIND),
+		airLines(context, asOf)
+	]);
+	const short = new Set(shelves.filter((s) => s.usable < s.floor).map((s) => s.place));
+	const inService = new Set(waiting.map((w) => w.tag));
+	const lines: AgendaLine[] = [
+		...air,
+		...flags.map((row) => flagLine(row, day(row.flag.raisedAt))),
+		...held
+			.filter((row) => !inService.has(row.tag) && row.defect.severity !== 'note')
+			.map((row) => heldLine(row, short, day(row.defect.reportedAt))),
+		...waiting.map((row) => jobLine(row, day(row.job.startedAt))),
+		...overdue.map((row) => dueLine(row, asOf, short)),
+		...due.map((row) => dueLine(row, asOf, short)),
+		...watched.filter((row) => row.state === 'ready').map(watchedLine),
+		...runs.map((run) => runLine(run, day(run.startedAt)))
+	];
+	lines.sort(byConsequence);
+	return {
+		asOf,
+		lines,
+		shelves,
+		shelfName: SHELF.map((family) => family.plural).join(', '),
+		totals: total(shelves),
+		minutes: lines.reduce((sum, line) => sum + line.minutes, 0)
+	};
+}
+
+/** What falls due over the coming days, day by day; an item stands there once for each thing that does. */
+export async function plan(context: Context, days: number) {
+	const asOf = todayOf(context);
+	const until = plusDays(asOf, days);
+	const rows = await duesUntil(context.db, until, asOf, PLAN_ROWS);
+	const byDay = groupBy(rows, (row) => (row.dueOn < asOf ? 'overdue' : row.dueOn));
+	return {
+		asOf,
+		until,
+		cut: rows.length === PLAN_ROWS,
+		days: [...byDay].map(([day, dues]) => ({ day, dues }))
+	};
+}
+
+async function shelf(db: Connection, asOf: string): Promise<ShelfRow[]> {
+	const families = SHELF.map(({ family }) => family);
+	const rows = await statesByPlace(db, families, asOf);
+	return rows.map((row) => ({ ...row, usable: row.counts.ready + row.counts.due }));
+}
+
+const flagLine = (row: Awaited<ReturnType<typeof openFlags>>[number], on: string): AgendaLine => ({
+	key: `flag:${row.flag.id}`,
+	kind: 'flag',
+	tag: `Plan ${row.number}`,
+	state: 'held',
+	on,
+	title: `In question: ${row.task}`,
+	detail: row.flag.text,
+	href: `/hazards/${row.flag.planId}`,
+	minutes: BENCH_MINUTES.flag
+});
+
+function heldLine(
+	row: Awaited<ReturnType<typeof openDefects>>[number],
+	short: Set<string>,
+	on: string
+): AgendaLine {
+	const watch = row.defect.severity === 'watch';
+	return {
+		key: `defect:${row.defect.id}`,
+		kind: watch ? 'watch' : 'held',
+		tag: row.tag,
+		state: watch ? 'due' : 'held',
+		severity: row.defect.severity,
+		belowFloor: short.has(row.place),
+		on,
+		title: `${stationOf(row.family, row.defect.station).name}: ${rejectCode(row.defect.code).name}`,
+		detail: `${watch ? 'Watched' : 'Held'} since ${readable(on)}, ${row.place}. Usual repair: ${repairOf(rejectCode(row.defect.code).repair).name.toLowerCase()}.`,
+		href: `/faults/${row.defect.id}`,
+		minutes: watch ? 0 : BENCH_MINUTES.held
+	};
+}
+
+function jobLine(row: Awaited<ReturnType<typeof openJobs>>[number], on: string): AgendaLine {
+	const done = row.job.doneAt !== null;
+	return {
+		key: `job:${row.job.id}`,
+		kind: done ? 'release' : 'held',
+		tag: row.tag,
+		state: 'in service',
+		on,
+		title: done
+			? 'Repaired: inspect, then release'
+			: `Repair under way: ${repairOf(row.job.repair).name.toLowerCase()}`,
+		detail: row.place,
+		href: `/items/${row.tag}`,
+		minutes: BENCH_MINUTES[done ? 'release' : 'held']
+	};
+}
+
+function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
+	const filters = row.dueWhat === 'filters';
+	const over = row.dueOn < asOf;
+	const kind: AgendaKind = over
+		? filters
+			? 'filters-over'
+			: 'overdue'
+		: filters
+			? 'filters-due'
+			: 'due';
+	const never = row.lastInspectionOn === null && row.dueWhat === 'inspection';
+	return {
+		key: `due:${row.id}:${row.dueWhat}`,
+		kind,
+		tag: row.tag,
+		state: over ? 'overdue' : 'due',
+		belowFloor: short.has(row.place),
+		on: row.dueOn,
+		title: never
+			? 'Never inspected here'
+			: `${DUE_WORDS[row.dueWhat]}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
+		detail: [
+			row.watchedFor,
+			`${row.model}, size ${row.size}, ${row.set ? `on ${row.set}, ` : ''}${row.place}`
+		]
+			.filter(Boolean)
+			.join(' '),
+		href: `/items/${row.tag}`,
+		minutes: BENCH_MINUTES[kind]
+	};
+}
+
+const watchedLine = (row: ItemRow): AgendaLine => ({
+	key: `watch:${row.id}`,
+	kind: 'watch',
+	tag: row.tag,
+	state: row.state,
+	on: row.dueOn,
+	title: `Watched; inspection, last day ${readable(row.dueOn)}`,
+	detail: `${row.watchedFor} ${row.place}.`,
+	href: `/items/${row.tag}`,
+	minutes: 0
+});
+
+const runLine = (run: Awaited<ReturnType<typeof openRuns>>[number], on: string): AgendaLine => ({
+	key: `run:${run.id}`,
+	kind: 'running',
+	tag: run.tag,
+	state: 'due',
+	on,
+	title: 'Inspection begun and not signed',
+	detail: `Started by ${run.by}`,
+	href: `/runs/${run.id}`,
+	minutes: BENCH_MINUTES.running
+});
+
+function total(shelves: ShelfRow[]): Partial<Record<ItemState, number>> {
+	const sums: Partial<Record<ItemState, number>> = {};
+	for (const shelf of shelves)
+		for (const [state, n] of Object.entries(shelf.counts) as [ItemState, number][])
+			sums[state] = (sums[state] ?? 0) + n;
+	return sums;
+}

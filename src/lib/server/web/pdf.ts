@@ -1,0 +1,37 @@
+import { join } from 'node:path';
+import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import pdfmake from 'pdfmake';
+
+const FONTS = join(
+	process.cwd(),
+	'node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin'
+);
+
+let ready = false;
+
+/** Fonts of the app; nothing is fetched. */
+function prepare(): void {
+	if (ready) return;
+	pdfmake.setFonts({
+		Atkinson: {
+			normal: `${FONTS}-400-normal.woff`,
+			bold: `${FONTS}-700-normal.woff`,
+			italics: `${FONTS}-400-italic.woff`,
+			bolditalics: `${FONTS}-700-italic.woff`
+		}
+	});
+	pdfmake.setUrlAccessPolicy(() => false);
+	ready = true;
+}
+
+/** A PDF of a document, in the app's own type. */
+export async function makePdf(document: TDocumentDefinitions): Promise<Uint8Array> {
+	prepare();
+	const made = pdfmake.createPdf({
+		pageSize: 'A4',
+		pageMargins: [48, 48, 48, 48],
+		...document,
+		defaultStyle: { font: 'Atkinson', fontSize: 12, lineHeight: 1.25, ...document.defaultStyle }
+	});
+	return new Uint8Array(await made.getBuffer());
+}

@@ -1,0 +1,29 @@
+import type { ActionLink, SubjectKind } from '$core/actions/action';
+
+/** The page of each kind of thing that the log speaks of; null where it has none of its own. */
+const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
+	account: null,
+	'air-source': (id) => `/air/tests/${id}`,
+	bench: (id) => `/bench/${id}`,
+	defect: (id) => `/faults/${id}`,
+	entry: (id) => `/air/board/log#team-${id}`,
+	fill: (id) => `/air/filling#fill-${id}`,
+	'fill-panel': () => '/air/filling',
+	'filter-lot': (id) => `/filters/lots/${id}`,
+	'filter-model': () => '/filters/store',
+	import: null,
+	item: null,
+	job: (id) => `/faults/repairs/${id}`,
+	model: (id) => `/items/models/${id}`,
+	muster: (id) => `/items/musters/${id}`,
+	pair: (id) => `/filters/pairs/by-id/${id}`,
+	plan: (id) => `/hazards/${id}/editions`,
+	procedure: (key) => `/items/procedures/${key}`,
+	run: (id) => `/runs/${id}`,
+	seal: null,
+	site: null,
+	substance: (key) => `/hazards/substances/${key}`
+};
+
+/** Where a link of the log leads; null where there is no page for it. */
+export const hrefOf = ({ to, id }: ActionLink): string | null => PAGES[to]?.(id) ?? null;
