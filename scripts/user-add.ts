@@ -1,7 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import { openDatabase } from '../src/lib/server/db/client.ts';
-import { createAuth, makeApiKey, putAccount } from '../src/lib/server/web/auth.ts';
+import { putAccount } from '../src/lib/server/access/accounts.ts';
+import { makeKeyFor } from '../src/lib/server/access/keys.ts';
+import { loadSite } from '../src/lib/server/kernel/site.ts';
+import { createAuth } from '../src/lib/server/web/auth.ts';
 
 /** npm run user:add -- NAME INITIALS EMAIL ROLE [--key]: makes an account and prints its password, or a key for it. */
 const parsed = z
@@ -29,10 +32,13 @@ if (!parsed.success) {
 			origin: 'http://localhost'
 		});
 		const password = randomBytes(12).toString('base64url');
-		const id = await putAccount(auth, db, { name, initials, email, role, password });
+		const context = { db, now: () => new Date(), site: await loadSite(db) };
+		const id = await putAccount(auth, context, { name, initials, email, role, password });
 		console.log(`${email} (${role}) may sign in with: ${password}`);
 		if (process.argv.includes('--key'))
-			console.log(`Key for the calculation interface: ${await makeApiKey(db, id, 'command line')}`);
+			console.log(
+				`Key for the calculation interface: ${await makeKeyFor(context, id, { name: 'command line', scope: 'calc', days: null })}`
+			);
 	} finally {
 		await close();
 	}

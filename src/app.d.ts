@@ -1,5 +1,5 @@
 import type { Actor } from '$lib/server/kernel/context';
-import type { Auth } from '$lib/server/web/auth';
+import type { Auth, SessionSeen } from '$lib/server/web/auth';
 import type { Database } from '$lib/server/db/client';
 import type { Site } from '$lib/server/kernel/site';
 
@@ -15,6 +15,7 @@ declare global {
 			origin: string;
 			site: Site;
 			actor: Actor | null;
+			session: SessionSeen | null;
 			theme: 'day' | 'night';
 		}
 	}

@@ -1,5 +1,7 @@
 import {
 	error,
+	isHttpError,
+	isRedirect,
 	type Handle,
 	type HandleServerError,
 	redirect,
@@ -11,10 +13,27 @@ import { PERSON_HEADER } from '$lib/person-header';
 import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
 import { log, logged } from '$lib/server/web/log';
 import { noteSession, refused } from '$lib/server/web/request';
-import { database, getRuntime, visitOf } from '$lib/server/web/runtime';
+import { keyActor } from '$lib/server/access/keys';
+import { database, getRuntime } from '$lib/server/web/runtime';
+import { noteUse, visitOf } from '$lib/server/web/visits';
 
 /** Answer without a session: probes, sign-in, the calculation interface, which takes a key. */
-const OPEN = [/^\/healthz$/, /^\/readyz$/, /^\/sign-in$/, /^\/api\/v1\//];
+const OPEN = [
+	/^\/healthz$/,
+	/^\/readyz$/,
+	/^\/sign-in$/,
+	/^\/hand-over$/,
+	/^\/invite\/[\w-]+$/,
+	/^\/api\/v1\//
+];
+/** What somebody reaches who has to set up their second step first. */
+const BEFORE_TWO_STEP = [
+	/^\/settings$/,
+	/^\/sign-out$/,
+	/^\/theme$/,
+	/^\/api\/proof$/,
+	/^\/hand-over$/
+];
 const PROBES = [/^\/healthz$/, /^\/readyz$/];
 
 /** What runs without a visitor does so from the start of the process, before anyone looks. */
@@ -29,16 +48,23 @@ export const handle: Handle = async ({ event, resolve }) => {
 	event.locals.auth = auth;
 	event.locals.origin = origin;
 	event.locals.actor = null;
+	event.locals.session = null;
 	event.locals.theme = event.cookies.get('theme') === 'night' ? 'night' : 'day';
 	if (/%00/i.test(event.request.url)) error(400, { message: 'There is no such page.' });
 	refuseForeignOrigin(event.request, event.url.origin, origin);
 
 	if (!PROBES.some((probe) => probe.test(pathname))) {
 		try {
-			const { actor, site } = await visitOf(runtime, event.request.headers);
-			event.locals.actor = actor;
-			event.locals.site = site;
+			const visit = await visitOf(runtime, event.request.headers);
+			event.locals.actor =
+				visit.actor ?? (await keyActor({ db, now: () => new Date() }, event.request, pathname));
+			event.locals.session = visit.session;
+			event.locals.site = visit.site;
+			if (visit.lacksTwoStep && !BEFORE_TWO_STEP.some((open) => open.test(pathname)))
+				needsTwoStep(event.request.method);
+			await noteUse(db, visit, pathname);
 		} catch (cause) {
+			if (isRedirect(cause) || isHttpError(cause)) throw cause;
 			const refusal = asRefusal(lostSession(cause));
 			if (!refusal) throw cause;
 			error(STATUS[refusal.kind], { message: refusal.message });
@@ -79,6 +105,13 @@ function refuseForeignOrigin(request: Request, own: string, configured: string):
 	if (from === null && !request.headers.has('cookie')) return;
 	if (from !== own && from !== configured)
 		error(403, { message: 'This request came from another site. It was refused.' });
+}
+
+/** Whose role asks for two steps sets up the second before anything else. */
+function needsTwoStep(method: string): never {
+	if (method !== 'GET')
+		error(403, { message: 'Set up two-step sign-in first, under Settings. Nothing was changed.' });
+	redirect(303, '/settings');
 }
 
 /** The account library wraps what the database threw. */

@@ -1,3 +1,4 @@
+import { hasPin } from '$lib/server/access/pins';
 import { runningTimers } from '$lib/server/inspection/timers';
 import type { LayoutServerLoad } from './$types';
 
@@ -11,6 +12,12 @@ export const load: LayoutServerLoad = async ({ locals }) => ({
 		initials: locals.actor.initials,
 		role: locals.actor.role
 	},
+	/** How the bench is shared, and what was tried in the name of the person meanwhile. */
+	session: locals.session && {
+		shared: locals.session.shared,
+		failuresBefore: locals.session.failuresBefore
+	},
+	hasPin: locals.actor ? await hasPin(locals.db, locals.actor.id).catch(() => true) : false,
 	site: locals.site,
 	theme: locals.theme
 });

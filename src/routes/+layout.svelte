@@ -15,7 +15,14 @@
 </script>
 
 {#if data.actor}
-	<Shell actor={data.actor} ruleSet={data.site.ruleSet} theme={data.theme} timers={data.timers}
+	<Shell
+		actor={data.actor}
+		ruleSet={data.site.ruleSet}
+		theme={data.theme}
+		timers={data.timers}
+		shared={data.session?.shared ?? false}
+		failuresBefore={data.session?.failuresBefore ?? 0}
+		hasPin={data.hasPin}
 		>{#key here}{@render children()}{/key}</Shell
 	>
 {:else}

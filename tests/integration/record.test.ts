@@ -7,7 +7,7 @@ import { stateOn } from '../../src/core/readiness/findings.ts';
 import { stateCache } from '../../src/core/readiness/item-state.ts';
 import { openDatabase } from '../../src/lib/server/db/client.ts';
 import { listItems } from '../../src/lib/server/db/queries/items.ts';
-import { apiKey, item, itemState } from '../../src/lib/server/db/schema/index.ts';
+import { item, itemState } from '../../src/lib/server/db/schema/index.ts';
 import { seedDemo } from '../../src/lib/server/demo/seed.ts';
 import { appendEntries, canonicalJson } from '../../src/lib/server/kernel/audit.ts';
 import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
@@ -15,20 +15,13 @@ import { dayAt, loadSite } from '../../src/lib/server/kernel/site.ts';
 import { loadFacts } from '../../src/lib/server/readiness/facts.ts';
 import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
 import { history } from '../../src/lib/server/records/history.ts';
-import {
-	apiKeyHolds,
-	createAuth,
-	makeApiKey,
-	putAccount,
-	signIn
-} from '../../src/lib/server/web/auth.ts';
+import { createAuth } from '../../src/lib/server/web/auth.ts';
 import { freshDatabase, openYard, SITE, smallSite } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { TcpCut } from '../support/tcp-cut.ts';
 import { inspect, steps } from '../support/work.ts';
 
 const own = openYard();
-const unattended = () => ({ db: own.test.db, now: () => new Date(), site: SITE });
 
 describe('the audit log', () => {
 	it('is one whole chain, also when many write at once', async () => {
@@ -169,53 +162,6 @@ describe('the demo', () => {
 			expect(row).toMatchObject(stateCache(f.facts, site.ruleSet));
 		}
 		await Promise.all(seeded.map((s) => s.close()));
-	});
-});
-
-describe('accounts', () => {
-	const ORIGIN = 'http://localhost:1';
-	it('lets the right password in, and makes a guesser wait', async () => {
-		const auth = createAuth(own.test.db, { secret: 's'.repeat(40), origin: ORIGIN });
-		await putAccount(auth, unattended(), {
-			name: 'Someone',
-			initials: 'SO',
-			email: 'someone@test.example',
-			password: 'right-password-1',
-			role: 'technician'
-		});
-		const enter = (password: string, client = '10.0.0.1') =>
-			signIn(auth, ORIGIN, { email: 'someone@test.example', password, client });
-		const good = await enter('right-password-1');
-		expect(good.ok && good.cookies.join()).toMatch(
-			/grevan\.session_token=.*HttpOnly.*SameSite=Lax/i
-		);
-		const tries = [];
-		for (let i = 0; i < 24; i++) tries.push(await enter('wrong-password-1'));
-		expect(tries[0]).toMatchObject({ ok: false, status: 401 });
-		expect(tries.at(-1)).toMatchObject({ ok: false, status: 429 });
-		expect(await enter('right-password-1', '10.0.0.2')).toMatchObject({ ok: true });
-	});
-
-	it('makes no account for a stranger', async () => {
-		const auth = createAuth(own.test.db, { secret: 's'.repeat(40), origin: ORIGIN });
-		const response = await auth.handler(
-			new Request(`${ORIGIN}/api/auth/sign-up/email`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/json', origin: ORIGIN },
-				body: JSON.stringify({ email: 'a@b.example', password: 'long-enough-1', name: 'A' })
-			})
-		);
-		expect(response.ok).toBe(false);
-	});
-
-	it('takes a key until it is revoked and keeps no key itself', async () => {
-		const key = await makeApiKey(unattended(), 'user-technician', 'test');
-		expect(await apiKeyHolds(own.test.db, key)).toBe(true);
-		expect(await apiKeyHolds(own.test.db, `${key}x`)).toBe(false);
-		const [row] = await own.test.db.select().from(apiKey);
-		expect(row?.hash).not.toContain(key);
-		await own.test.db.update(apiKey).set({ revokedAt: new Date() });
-		expect(await apiKeyHolds(own.test.db, key)).toBe(false);
 	});
 });
 

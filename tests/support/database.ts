@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
+import { SITE_ACCESS } from '../../src/core/access/session.ts';
 import { type Database, migrateDatabase, openDatabase } from '../../src/lib/server/db/client.ts';
 import {
 	filterLot,
@@ -22,7 +23,9 @@ export const SITE: Site = {
 	name: 'Test yard',
 	ruleSet: 'uk',
 	timeZone: 'Europe/London',
-	twoPeople: true
+	twoPeople: true,
+	...SITE_ACCESS,
+	twoStepRoles: []
 };
 
 export interface TestDatabase {
@@ -154,7 +157,8 @@ export async function smallSite(db: Database) {
 		db,
 		actor,
 		site: SITE,
-		now: () => now
+		now: () => now,
+		proof: { at: now, by: 'pin' }
 	});
 	return { people: { ...people, second }, place: ids.place, masks, lots, disc, as };
 }

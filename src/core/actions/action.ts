@@ -41,6 +41,8 @@ export interface Action<S extends z.ZodType = z.ZodType> {
 	says: (payload: z.output<S>) => string;
 	/** What else it leads to, beside its subject. */
 	links?: (payload: z.output<S>) => ActionLink[];
+	/** What its person does by it: they show first that it is them. */
+	signs?: string;
 	/** A step on the way to something that is recorded whole: left out of histories unless all is asked for. */
 	detail?: boolean;
 }

@@ -58,6 +58,28 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'account.made': { role: 'technician' },
 	'account.changed': { role: 'technician' },
 	'account.key-made': { name: 'laboratory' },
+	'account.role-changed': { from: 'viewer', to: 'technician' },
+	'account.renamed': {},
+	'account.disabled': { why: 'Left the site.' },
+	'account.enabled': {},
+	'account.link-made': { purpose: 'invite' },
+	'account.password-chosen': { by: 'link' },
+	'account.pin-chosen': {},
+	'account.pin-taken': { failures: 8 },
+	'account.card-given': {},
+	'account.two-step': { on: true },
+	'account.key-revoked': { name: 'laboratory' },
+	'session.begun': { way: 'pin', shared: true, from: null },
+	'session.refused': { way: 'password', why: 'wrong', failures: 2 },
+	'session.ended': { why: 'by hand', count: 2 },
+	'device.shared': { shared: true, name: 'Bench tablet' },
+	'site.access': {
+		twoPeople: true,
+		idleMinutes: 30,
+		wholeHours: 12,
+		proofMinutes: 10,
+		twoStepRoles: []
+	},
 	'bench.started': { recipe: 'suit-en', version: 1, instrument: 'Bench 1', bench: 1 },
 	'bench.read-in': { recipe: 'suit-en', version: 1, file: 'trace.csv' },
 	'bench.judged': { recipe: 'suit-en', outcome: 'pass', leakPaPerMin: 12 },
@@ -126,5 +148,11 @@ describe('the catalogue of what is recorded', () => {
 	});
 
 	it('leaves only steps on the way out of histories', () =>
-		expect(DETAILS).toEqual(['inspection.answered', 'inspection.hold-started']));
+		expect(DETAILS).toEqual([
+			'inspection.answered',
+			'inspection.hold-started',
+			'session.begun',
+			'session.refused',
+			'session.ended'
+		]));
 });

@@ -6,6 +6,7 @@ import { FAULT_ACTIONS } from './faults.ts';
 import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
 import { INSPECTION_ACTIONS } from './inspection.ts';
+import { ACCESS_ACTIONS } from './access.ts';
 import { REGISTER_ACTIONS } from './register.ts';
 
 /** Everything that is recorded, by name. What is not in here cannot be recorded. */
@@ -15,6 +16,7 @@ export const ACTIONS = {
 	...FILTER_ACTIONS,
 	...HAZARD_ACTIONS,
 	...REGISTER_ACTIONS,
+	...ACCESS_ACTIONS,
 	...BENCH_ACTIONS,
 	...AIR_ACTIONS,
 	...ENTRY_ACTIONS
@@ -28,6 +30,9 @@ export const DETAILS = Object.keys(ACTIONS).filter((name) => actionOf(name)?.det
 function actionOf(name: string): Action | undefined {
 	return (ACTIONS as unknown as Record<string, Action | undefined>)[name];
 }
+
+/** What a person does by an action that is a signature; undefined for any other. */
+export const signsBy = (name: ActionName): string | undefined => actionOf(name)?.signs;
 
 /** The subject of an entry, such as run:uuid. */
 export const subjectOf = (name: ActionName, id: string): string => `${ACTIONS[name].subject}:${id}`;

@@ -50,11 +50,13 @@ export const FAULT_ACTIONS = {
 	}),
 	'repair.released': action({
 		subject: 'job',
+		signs: 'release it',
 		payload: ended,
 		says: (p) => `Released after ${repairWords(p.repair)}`
 	}),
 	'item.retired': action({
 		subject: 'job',
+		signs: 'take it out of use',
 		payload: ended,
 		says: () => 'Taken out of use for good'
 	})

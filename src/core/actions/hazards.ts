@@ -25,6 +25,7 @@ export const HAZARD_ACTIONS = {
 	}),
 	'plan.approved': action({
 		subject: 'plan',
+		signs: 'approve the plan',
 		payload: z.object({
 			task: z.string(),
 			edition: z.number(),
@@ -44,6 +45,7 @@ export const HAZARD_ACTIONS = {
 	}),
 	'plan.flag-cleared': action({
 		subject: 'plan',
+		signs: 'put the plan in force again',
 		payload: z.object({ flag: z.string(), why: z.string() }),
 		says: (p) => `Hazard plan looked into: ${p.why}`
 	}),

@@ -55,6 +55,7 @@ export const INSPECTION_ACTIONS = {
 	}),
 	'inspection.signed': action({
 		subject: 'run',
+		signs: 'sign the inspection',
 		payload: z.object({
 			procedure: z.string(),
 			version: z.number(),
@@ -85,6 +86,7 @@ export const INSPECTION_ACTIONS = {
 	}),
 	'procedure.edition': action({
 		subject: 'procedure',
+		signs: 'put the procedure in force',
 		payload: z.object({
 			version: z.number(),
 			from: z.number(),

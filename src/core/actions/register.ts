@@ -3,7 +3,7 @@ import { action } from './action.ts';
 
 const model = z.looseObject({ name: z.string() });
 
-/** The register: items, models, sets, accounts. */
+/** The register: items, models, sets. */
 export const REGISTER_ACTIONS = {
 	'register.filled': action({
 		subject: 'site',
@@ -48,20 +48,5 @@ export const REGISTER_ACTIONS = {
 		subject: 'model',
 		payload: z.object({ model: z.string(), why: z.string() }),
 		says: (p) => `Held: ${p.model} was withdrawn. ${p.why}`
-	}),
-	'account.made': action({
-		subject: 'account',
-		payload: z.object({ role: z.string() }),
-		says: (p) => `Account made, as ${p.role}`
-	}),
-	'account.changed': action({
-		subject: 'account',
-		payload: z.object({ role: z.string() }),
-		says: (p) => `Account given a new password, as ${p.role}`
-	}),
-	'account.key-made': action({
-		subject: 'account',
-		payload: z.object({ name: z.string() }),
-		says: (p) => `Key for the calculation interface made: ${p.name}`
 	})
 };

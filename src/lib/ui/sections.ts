@@ -34,3 +34,12 @@ export const AIR_LINKS = [
 	{ href: '/air/banks', name: 'Banks' },
 	{ href: '/air/hoses', name: 'Hoses' }
 ] as const;
+
+/** The parts of the settings; some are for whoever keeps the accounts. */
+export const SETTINGS_LINKS = [
+	{ href: '/settings', name: 'You', admin: false },
+	{ href: '/settings/device', name: 'This device', admin: false },
+	{ href: '/settings/keys', name: 'Keys for programs', admin: false },
+	{ href: '/settings/accounts', name: 'Accounts', admin: true },
+	{ href: '/settings/site', name: 'Who signs, who gets in', admin: true }
+] as const;

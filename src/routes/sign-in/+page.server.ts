@@ -1,15 +1,31 @@
-import { type ActionFailure, fail, redirect, type RequestEvent } from '@sveltejs/kit';
-import { parse as parseCookie } from 'node:querystring';
+import { redirect, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
+import { deviceOf, takesPins } from '$lib/server/access/devices';
+import { type CodeAsked, type Entered, giveCode, signIn } from '$lib/server/access/sign-in';
 import { PEOPLE } from '$lib/server/demo/scenario';
-import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
-import { signIn } from '$lib/server/web/auth';
+import { DEMO_PIN } from '$lib/server/demo/seed';
+import { Refusal } from '$lib/server/kernel/refusal';
 import { config } from '$lib/server/web/config';
+import {
+	doorAction,
+	doorContext,
+	entranceOf,
+	keepDeviceCookie,
+	nextOf,
+	passCookies
+} from '$lib/server/web/entrance';
 import { isLoopback } from '$lib/server/web/loopback';
-import { formBody } from '$lib/server/web/request';
+import { parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
-const credentials = z.object({ email: z.string().max(200), password: z.string().max(200) });
+const shared = { shared: z.string().max(10).optional() };
+const credentials = z.object({
+	email: z.string().trim().min(1, 'Type your address.').max(200),
+	password: z.string().min(1, 'Type your password.').max(200),
+	...shared
+});
+const code = z.object({ code: z.string().trim().min(1, 'Type the code.').max(40), ...shared });
+const demo = z.object({ email: z.string().max(200), ...shared });
 
 /** The password of the demo people, where the app is reached on this very machine and nowhere else. */
 const demoPassword = (event: Pick<RequestEvent, 'url' | 'getClientAddress'>) =>
@@ -17,73 +33,71 @@ const demoPassword = (event: Pick<RequestEvent, 'url' | 'getClientAddress'>) =>
 		? config().GREVAN_DEMO_PASSWORD
 		: undefined;
 
-export const load: PageServerLoad = (event) => {
+export const load: PageServerLoad = async (event) => {
 	const { locals, url } = event;
 	if (locals.actor) redirect(303, nextOf(url));
+	const { deviceKey } = entranceOf(event);
+	const device = await deviceOf(locals.db, deviceKey);
+	const offered = demoPassword(event) !== undefined;
 	return {
-		demo: demoPassword(event) ? PEOPLE.map(({ name, email, role }) => ({ name, email, role })) : []
+		shared: device?.shared ?? false,
+		takesPins: takesPins(device, new Date()),
+		demo: offered ? PEOPLE.map(({ name, email, role }) => ({ name, email, role })) : [],
+		demoPin: offered ? DEMO_PIN : null
 	};
 };
 
-/** Only a path of our own may be gone to. */
-function nextOf(url: URL): string {
-	const next = url.searchParams.get('next') ?? '/';
-	return /^\/(?![/\\])/.test(next) ? next : '/';
-}
-
-async function enter(event: RequestEvent, email: string, password: string) {
-	const result = await signIn(event.locals.auth, event.locals.origin, {
-		email,
-		password,
-		client: event.getClientAddress()
-	});
-	if (!result.ok) return fail(result.status, { message: result.message, email });
-	for (const cookie of result.cookies) {
-		const [pair = '', ...attributes] = cookie.split('; ');
-		const at = pair.indexOf('=');
-		const set = parseCookie(attributes.join('&'));
-		event.cookies.set(pair.slice(0, at), decodeURIComponent(pair.slice(at + 1)), {
-			path: '/',
-			httpOnly: true,
-			sameSite: 'lax',
-			secure: event.locals.origin.startsWith('https:'),
-			maxAge: Number(set['Max-Age'] ?? 0)
-		});
-	}
+/** Sets what came of a step at the door, and goes on. */
+function goOn(event: RequestEvent, entered: Entered | CodeAsked) {
+	passCookies(event.cookies, event.locals.origin, entered.cookies);
+	if ('code' in entered) return { code: true };
+	keepDeviceCookie(event.cookies, event.locals.origin, entered.deviceKey);
 	redirect(303, nextOf(event.url));
 }
 
-/** Goes in with the fields of the form; what is wrong with them goes back to it. */
-async function withFields(
-	event: RequestEvent,
-	work: (
-		fields: Record<string, unknown>
-	) => Promise<ActionFailure<{ message: string; email: string }>>
-) {
-	let fields: Record<string, unknown>;
-	try {
-		fields = await formBody(event.request);
-	} catch (cause) {
-		const refusal = asRefusal(cause);
-		if (!refusal) throw cause;
-		return fail(STATUS[refusal.kind], { message: refusal.message, email: '' });
-	}
-	return work(fields);
-}
+/** The box is not ticked where a device is not shared; a form without it leaves the device as it is. */
+const asShared = (given: string | undefined) => (given === undefined ? undefined : given === 'yes');
 
 export const actions: Actions = {
 	enter: (event) =>
-		withFields(event, async (fields) => {
-			const given = credentials.safeParse(fields);
-			if (!given.success)
-				return fail(422, { message: 'Type your address and password.', email: '' });
-			return enter(event, given.data.email.trim().toLowerCase(), given.data.password);
+		doorAction(event, async (fields) => {
+			const given = parse(credentials, fields);
+			return goOn(
+				event,
+				await signIn(doorContext(event), entranceOf(event), {
+					email: given.email,
+					password: given.password,
+					shared: asShared(given.shared)
+				})
+			);
+		}),
+	code: (event) =>
+		doorAction(event, async (fields) => {
+			const given = parse(code, fields);
+			const challenge = event.cookies.getAll().find(({ name }) => name.endsWith('two_factor'));
+			return goOn(
+				event,
+				await giveCode(doorContext(event), entranceOf(event), {
+					code: given.code,
+					cookie: event.request.headers.get('cookie'),
+					challenge: challenge?.value,
+					shared: asShared(given.shared)
+				})
+			);
 		}),
 	demo: (event) =>
-		withFields(event, async ({ email }) => {
+		doorAction(event, async (fields) => {
+			const given = parse(demo, fields);
 			const password = demoPassword(event);
-			const person = PEOPLE.find((p) => p.email === email);
-			if (!password || !person) return fail(403, { message: 'There is no demo here.', email: '' });
-			return enter(event, person.email, password);
+			const person = PEOPLE.find((p) => p.email === given.email);
+			if (!password || !person) throw new Refusal('forbidden', 'There is no demo here.');
+			return goOn(
+				event,
+				await signIn(doorContext(event), entranceOf(event), {
+					email: person.email,
+					password,
+					shared: asShared(given.shared)
+				})
+			);
 		})
 };

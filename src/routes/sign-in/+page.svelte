@@ -2,6 +2,7 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import { onMount } from 'svelte';
 	import { page } from '$app/state';
+	import HandOver from '../hand-over/HandOver.svelte';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
@@ -12,10 +13,23 @@
 		technician: 'plans, inspects, opens filters, repairs',
 		supervisor: 'all that, and releases repaired items',
 		viewer: 'looks, changes nothing',
-		admin: 'all of it'
+		admin: 'all of it, and keeps the accounts'
 	};
 	const next = $derived(page.url.search.replace(/^\?/, '&'));
+	const said = $derived(form && 'message' in form ? form : null);
+	const codeAsked = $derived(form !== null && 'code' in form);
+	let again = $state(false);
+	// svelte-ignore state_referenced_locally
+	let shared = $state(data.shared);
+	let code = $state<HTMLInputElement>();
+	$effect(() => code?.focus());
 </script>
+
+{#snippet sharedField()}<input
+		type="hidden"
+		name="shared"
+		value={shared ? 'yes' : 'no'}
+	/>{/snippet}
 
 <svelte:head><title>Sign in · Grevan</title></svelte:head>
 <div class="pt-[6vh]">
@@ -53,31 +67,85 @@
 			>
 		</div>{/if}
 	<div class="mt-8 grid gap-10 md:grid-cols-[20rem_1fr]">
-		<form method="post" action="?/enter{next}" use:enhance class="grid content-start gap-4">
-			{#if form?.message}<Notice kind="refusal"><p>{form.message}</p></Notice>{/if}
-			<Field id="email" label="Address">
-				{#snippet children(field)}<input
-						{...field}
-						name="email"
-						type="email"
-						autocomplete="username"
-						required
-						value={form?.email ?? ''}
-						class="w-full"
-					/>{/snippet}
-			</Field>
-			<Field id="password" label="Password">
-				{#snippet children(field)}<input
-						{...field}
-						name="password"
-						type="password"
-						autocomplete="current-password"
-						required
-						class="w-full"
-					/>{/snippet}
-			</Field>
-			<button class="button primary justify-self-start">Sign in</button>
-		</form>
+		{#if codeAsked && !again}
+			<form method="post" action="?/code{next}" use:enhance class="grid content-start gap-4">
+				<h2 class="text-ink! text-[1.1rem]!">One step more</h2>
+				<Field
+					id="code"
+					label="Code of your authenticator"
+					hint="Six digits. Is it lost? Type one of your recovery codes."
+				>
+					{#snippet children(field)}<input
+							{...field}
+							bind:this={code}
+							name="code"
+							autocomplete="one-time-code"
+							maxlength="40"
+							required
+							class="w-full font-mono text-[1.3rem]"
+						/>{/snippet}
+				</Field>
+				{@render sharedField()}
+				<span class="flex flex-wrap gap-3"
+					><button class="button primary">Sign in</button><button
+						type="button"
+						class="linkish min-h-11"
+						onclick={() => (again = true)}>Begin again</button
+					></span
+				>
+			</form>
+		{:else}
+			<div class="grid content-start gap-8">
+				{#if data.takesPins}
+					<section aria-labelledby="by-card">
+						<h2 id="by-card" class="text-ink! mb-2 text-[1.1rem]!">At this bench</h2>
+						<HandOver next={page.url.searchParams.get('next') ?? '/'} />
+					</section>
+				{/if}
+				<form
+					method="post"
+					action="?/enter{next}"
+					use:enhance={() => {
+						again = false;
+						return ({ update }) => update({ reset: false });
+					}}
+					class="grid content-start gap-4"
+				>
+					{#if data.takesPins}<h2 class="text-ink! text-[1.1rem]!">With a password</h2>{/if}
+					{#if said}<Notice kind="refusal"><p>{said.message}</p></Notice>{/if}
+					<Field id="email" label="Address">
+						{#snippet children(field)}<input
+								{...field}
+								name="email"
+								type="email"
+								autocomplete="username"
+								required
+								value={said?.email ?? ''}
+								class="w-full"
+							/>{/snippet}
+					</Field>
+					<Field id="password" label="Password">
+						{#snippet children(field)}<input
+								{...field}
+								name="password"
+								type="password"
+								autocomplete="current-password"
+								required
+								class="w-full"
+							/>{/snippet}
+					</Field>
+					{@render sharedField()}
+					<button class="button primary justify-self-start">Sign in</button>
+				</form>
+				<label class="flex min-h-11 items-center gap-3">
+					<input type="checkbox" bind:checked={shared} />
+					<span
+						>This is a bench that several share: who comes next takes over with card and PIN, and it
+						signs out when nobody uses it.</span
+					>
+				</label>
+			</div>
+		{/if}
 
 		{#if data.demo.length}
 			<section aria-labelledby="demo">
@@ -87,6 +155,7 @@
 						<li class="rowline">
 							<form method="post" action="?/demo{next}" use:enhance>
 								<input type="hidden" name="email" value={person.email} />
+								{@render sharedField()}
 								<button
 									class="flex min-h-12 w-full cursor-pointer items-center justify-between gap-4 text-left hover:bg-tint"
 								>
@@ -99,7 +168,8 @@
 					{/each}
 				</ul>
 				<p class="text-soft mt-2 text-[0.9rem]">
-					Invented people at an invented site, Osmund Sound Harbour Works.
+					Invented people at an invented site, Osmund Sound Harbour Works. Each signs with the PIN
+					<b class="font-mono">{data.demoPin}</b>.
 				</p>
 			</section>
 		{/if}

@@ -1,13 +1,15 @@
 import { redirect } from '@sveltejs/kit';
-import { forgetVisit } from '$lib/server/web/runtime';
+import { endSession } from '$lib/server/access/sessions';
+import { doorContext, dropSessionCookies } from '$lib/server/web/entrance';
+import { forgetVisit } from '$lib/server/web/visits';
 
-export const POST = async ({ locals, request, cookies }) => {
-	forgetVisit(request.headers);
-	await locals.auth.api.signOut({ headers: request.headers });
-	for (const { name } of cookies.getAll())
-		if (name.includes('grevan.')) cookies.delete(name, { path: '/' });
+export const POST = async (event) => {
+	const { actor, session } = event.locals;
+	forgetVisit(event.request.headers);
+	if (actor && session) await endSession(doorContext(event), actor, session.id, 'signed out');
+	dropSessionCookies(event.cookies);
 	// Asked by the worker of the browser, which goes on by itself.
-	if (request.headers.get('accept') === 'application/json')
+	if (event.request.headers.get('accept') === 'application/json')
 		return Response.json({ signedOut: true });
 	redirect(303, '/sign-in');
 };

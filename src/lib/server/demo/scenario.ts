@@ -11,6 +11,8 @@ export const SITE_NAME = 'Osmund Sound Harbour Works';
 
 export interface DemoPerson {
 	key: string;
+	/** Code of their personal card. */
+	card: string;
 	name: string;
 	initials: string;
 	email: string;
@@ -20,6 +22,7 @@ export interface DemoPerson {
 export const PEOPLE: readonly DemoPerson[] = [
 	{
 		key: 'ilse',
+		card: 'GC-QK7MTR4WXB',
 		name: 'Ilse Norrby',
 		initials: 'IN',
 		email: 'ilse@osmund.example',
@@ -27,6 +30,7 @@ export const PEOPLE: readonly DemoPerson[] = [
 	},
 	{
 		key: 'odd',
+		card: 'GC-H3VZP9ECNA',
 		name: 'Odd Kessmer',
 		initials: 'OK',
 		email: 'odd@osmund.example',
@@ -34,6 +38,7 @@ export const PEOPLE: readonly DemoPerson[] = [
 	},
 	{
 		key: 'tove',
+		card: 'GC-8FLYD2SJKU',
 		name: 'Tove Rieveld',
 		initials: 'TR',
 		email: 'tove@osmund.example',
@@ -41,6 +46,7 @@ export const PEOPLE: readonly DemoPerson[] = [
 	},
 	{
 		key: 'bram',
+		card: 'GC-N6WQA5TGHR',
 		name: 'Bram Estelin',
 		initials: 'BE',
 		email: 'bram@osmund.example',
@@ -48,6 +54,7 @@ export const PEOPLE: readonly DemoPerson[] = [
 	},
 	{
 		key: 'vale',
+		card: 'GC-C4XBJ7MPZE',
 		name: 'Perrin Vale',
 		initials: 'PV',
 		email: 'perrin@osmund.example',
@@ -55,6 +62,7 @@ export const PEOPLE: readonly DemoPerson[] = [
 	},
 	{
 		key: 'maud',
+		card: 'GC-V9RSK3DYFL',
 		name: 'Maud Anderlin',
 		initials: 'MA',
 		email: 'maud@osmund.example',

@@ -1,13 +1,18 @@
 import { count } from 'drizzle-orm';
 import type { Connection, Database } from '../db/client.ts';
-import { site } from '../db/schema/index.ts';
+import { site, user } from '../db/schema/index.ts';
 import { loadSite } from '../kernel/site.ts';
 import { rebuildState } from '../readiness/rebuild.ts';
-import { type Auth, hashPassword, writeAccount } from '../web/auth.ts';
+import { eq } from 'drizzle-orm';
+import { writeAccount } from '../access/accounts.ts';
+import { type Auth, hashSecret } from '../web/auth.ts';
 import { PEOPLE } from './scenario.ts';
 import { seedEquipment } from './seed-equipment.ts';
 import { seedPlans } from './seed-plans.ts';
 import { Seed, type SeedOptions } from './seeding.ts';
+
+/** The PIN of every person of the demo; it is shown beside them where the demo is offered. */
+export const DEMO_PIN = '2580';
 
 /** Whether the database holds no site yet. */
 export async function isEmpty(db: Connection): Promise<boolean> {
@@ -17,12 +22,17 @@ export async function isEmpty(db: Connection): Promise<boolean> {
 
 /** Fills an empty database with the demo: deterministic but for the day it is counted from. All or nothing. */
 export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): Promise<void> {
-	const password = await hashPassword(auth, options.password);
+	const [password, pinHash] = await Promise.all([
+		hashSecret(auth, options.password),
+		hashSecret(auth, DEMO_PIN)
+	]);
 	await db.transaction(async (tx) => {
 		const people = new Map<string, string>();
 		for (const person of PEOPLE) {
 			const given = { ...person, id: `demo-${person.key}`, password: options.password };
-			people.set(person.key, (await writeAccount(tx, given, password)).userId);
+			const { userId } = await writeAccount(tx, given, password);
+			await tx.update(user).set({ pinHash, card: person.card }).where(eq(user.id, userId));
+			people.set(person.key, userId);
 		}
 		const seed = new Seed(tx, options, people);
 		await seed.base();

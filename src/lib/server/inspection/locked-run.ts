@@ -32,6 +32,15 @@ export async function lockRun(tx: Connection, id: string): Promise<LockedRun> {
 	return locked;
 }
 
+/** @throws Refusal where there is no such run */
+export async function requireRun(db: Connection, id: string): Promise<void> {
+	const [found] = await db
+		.select({ id: inspectionRun.id })
+		.from(inspectionRun)
+		.where(eq(inspectionRun.id, id));
+	if (!found) throw new Refusal('not found', 'There is no such inspection.');
+}
+
 /** Why nothing is added to a run any more. */
 export async function alreadySigned(tx: Connection, run: RunRow): Promise<Refusal> {
 	const [by] = await tx

@@ -1,3 +1,4 @@
+import type { WayIn } from '../../../core/access/session.ts';
 import type { Day } from '../../../core/plan/calendar.ts';
 import type { Connection, Database } from '../db/client.ts';
 import type { Role } from './permissions.ts';
@@ -11,16 +12,24 @@ export interface Actor {
 	role: Role;
 }
 
+/** When somebody last showed that it is them, and how. */
+export interface Proof {
+	at: Date;
+	by: WayIn;
+}
+
 /** What a service needs: the database, the clock, the choices of the site, who acts. */
 export interface Context {
 	db: Database;
 	now: () => Date;
 	site: Site;
 	actor: Actor;
+	/** Null for a program: it signs nothing. */
+	proof: Proof | null;
 }
 
 /** What Grevan itself works with, when nobody asks. */
-export type Unattended = Omit<Context, 'actor'>;
+export type Unattended = Omit<Context, 'actor' | 'proof'>;
 
 /** What is needed to read: from the database, or from within a write. */
 export interface Reader extends Omit<Unattended, 'db'> {

@@ -1,6 +1,8 @@
 import { Refusal } from './refusal.ts';
 
-export type Role = 'viewer' | 'technician' | 'supervisor' | 'admin';
+/** The least first. */
+export const ROLES = ['viewer', 'technician', 'supervisor', 'admin'] as const;
+export type Role = (typeof ROLES)[number];
 
 /** Permissions and the least role that holds each; every role holds what the ones before it hold. */
 const GRANTS = {

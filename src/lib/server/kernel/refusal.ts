@@ -7,8 +7,12 @@ export type RefusalKind =
 	/** Given by one person, sent under the session of another. */
 	| 'other person'
 	| 'invalid'
+	/** Whoever does this shows first that it is them. */
+	| 'proof'
 	/** More than one request may hold. */
 	| 'too much'
+	/** Too often, or too many at once: to be tried again. */
+	| 'busy'
 	| 'unavailable';
 
 /** Why a request is refused, said so that the person knows what to do. Shown as it is. */
@@ -32,7 +36,9 @@ export const STATUS: Record<RefusalKind, number> = {
 	conflict: 409,
 	'other person': 409,
 	invalid: 422,
+	proof: 403,
 	'too much': 413,
+	busy: 429,
 	unavailable: 503
 };
 

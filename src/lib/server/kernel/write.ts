@@ -3,6 +3,7 @@ import {
 	type ActionName,
 	checkPayload,
 	type PayloadOf,
+	signsBy,
 	subjectOf
 } from '../../../core/actions/catalogue.ts';
 import type { Day } from '../../../core/plan/calendar.ts';
@@ -12,6 +13,7 @@ import { rebuildState } from '../readiness/rebuild.ts';
 import { appendEntries, canonicalJson, type NewEntry } from './audit.ts';
 import { type Actor, type Context, type Reader, todayOf, type Unattended } from './context.ts';
 import { type Permission, requirePermission } from './permissions.ts';
+import { requireProof } from './proof.ts';
 import { Refusal } from './refusal.ts';
 import type { Site } from './site.ts';
 
@@ -57,8 +59,11 @@ export async function write<T>(
 	work: (at: Work) => Promise<T>
 ): Promise<T> {
 	requirePermission(context.actor.role, permission);
-	return transact(context, context.actor, request, work);
+	return transact(context, context.actor, request, work, signing(context));
 }
+
+/** A signature is taken from nobody who did not show that it is them. */
+const signing = (context: Context) => (what: string) => requireProof(context, what);
 
 /**
  * A write that needs something from outside first, such as a reading of an instrument: it is asked for before the
@@ -75,7 +80,7 @@ export async function writeAfter<P, T>(
 	const before = await firstAnswer(context.db, request.id);
 	if (before) return answerAgain<T>(before, digestOf(context.actor.id, request.content));
 	const asked = await ask();
-	return transact(context, context.actor, request, (at) => work(at, asked));
+	return transact(context, context.actor, request, (at) => work(at, asked), signing(context));
 }
 
 /** What Grevan itself does, or goes on with for somebody who asked for it before. */
@@ -91,7 +96,8 @@ async function transact<T>(
 	context: Unattended,
 	actor: Actor | null,
 	request: Requested | null,
-	work: (at: Work) => Promise<T>
+	work: (at: Work) => Promise<T>,
+	signing: (what: string) => void = () => {}
 ): Promise<T> {
 	return context.db.transaction(async (tx) => {
 		if (request) {
@@ -114,14 +120,17 @@ async function transact<T>(
 				return actor;
 			},
 			changed: (...itemIds) => itemIds.forEach((id) => changed.add(id)),
-			record: (action, { of, itemId, payload }) =>
+			record: (action, { of, itemId, payload }) => {
+				const signs = signsBy(action);
+				if (signs) signing(signs);
 				entries.push({
 					actorId: actor?.id ?? null,
 					action,
 					subject: subjectOf(action, of),
 					itemId: itemId ?? null,
 					payload: checkPayload(action, payload)
-				})
+				});
+			}
 		});
 		if (changed.size) await rebuildState(tx, [...changed], context.site);
 		if (request && answer !== undefined) await keepAnswer(tx, request.id, answer);

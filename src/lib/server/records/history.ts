@@ -14,13 +14,14 @@ export interface HistoryLine extends Told {
 	hash: string;
 }
 
-/** What happened, newest first: to one item, or everywhere. Steps on the way are left out unless asked for. */
+/** What happened, newest first: to one item, to one subject such as an account, or everywhere. Steps on the way are left out unless asked for. */
 export async function history(
 	{ db }: Pick<Context, 'db'>,
-	filter: { itemId?: string; limit?: number; details?: boolean } = {}
+	filter: { itemId?: string; subject?: string; limit?: number; details?: boolean } = {}
 ): Promise<HistoryLine[]> {
 	const rows = await historyRows(db, {
 		itemId: filter.itemId,
+		subject: filter.subject,
 		without: filter.details ? [] : DETAILS,
 		limit: filter.limit ?? 200
 	});

@@ -1,18 +1,23 @@
-import { betterAuth } from 'better-auth';
+import { betterAuth, type BetterAuthPlugin } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
-import { and, eq, isNull } from 'drizzle-orm';
-import { createHash, randomBytes } from 'node:crypto';
-import type { Connection, Database } from '../db/client.ts';
-import type { Actor, Unattended } from '../kernel/context.ts';
-import type { Role } from '../kernel/permissions.ts';
-import { writeUnattended } from '../kernel/write.ts';
+import { APIError, createAuthEndpoint } from 'better-auth/api';
+import { setSessionCookie } from 'better-auth/cookies';
+import { twoFactor } from 'better-auth/plugins/two-factor';
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { PASSWORD_LEAST, PASSWORD_MOST } from '../../../core/access/secrets.ts';
+import type { WayIn } from '../../../core/access/session.ts';
+import type { Database } from '../db/client.ts';
 import * as schema from '../db/schema/index.ts';
+import type { Actor, Proof } from '../kernel/context.ts';
+import type { Role } from '../kernel/permissions.ts';
 
 const DAY_S = 86_400;
 /** Tries to sign in from one address within the window before it must wait. Site default. */
-const SIGN_IN_TRIES = 20;
+export const SIGN_IN_TRIES = 20;
 const SIGN_IN_WINDOW_S = 60;
-const MIN_PASSWORD = 12;
+/** Longer than a site may let a session last; what it has chosen is asked at each visit. */
+const LONGEST_SESSION_S = 8 * DAY_S;
 
 export interface AuthOptions {
 	secret: string;
@@ -23,6 +28,25 @@ export interface AuthOptions {
 /** Header that the server itself sets from the connection; never taken from the client. */
 const CLIENT_HEADER = 'x-grevan-client';
 
+/** Opens a session for a person who showed in another way that it is them; nothing outside the server reaches it. */
+const sessionOpener = () =>
+	({
+		id: 'session-opener',
+		endpoints: {
+			openSession: createAuthEndpoint.serverOnly(
+				{ method: 'POST', body: z.object({ userId: z.string() }) },
+				async (ctx) => {
+					const { internalAdapter } = ctx.context;
+					const user = await internalAdapter.findUserById(ctx.body.userId);
+					if (!user) throw new APIError('NOT_FOUND');
+					const session = await internalAdapter.createSession(user.id);
+					await setSessionCookie(ctx, { session, user });
+					return ctx.json({ token: session.token });
+				}
+			)
+		}
+	}) satisfies BetterAuthPlugin;
+
 /** Accounts, sessions in the database, rate limits in the database. */
 export function createAuth(db: Database, options: AuthOptions) {
 	return betterAuth({
@@ -31,20 +55,62 @@ export function createAuth(db: Database, options: AuthOptions) {
 		baseURL: options.origin,
 		trustedOrigins: [options.origin],
 		database: drizzleAdapter(db, { provider: 'pg', schema }),
-		emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: MIN_PASSWORD },
+		emailAndPassword: {
+			enabled: true,
+			disableSignUp: true,
+			minPasswordLength: PASSWORD_LEAST,
+			maxPasswordLength: PASSWORD_MOST
+		},
 		user: {
 			additionalFields: {
 				role: { type: 'string', input: false, defaultValue: 'viewer' },
-				initials: { type: 'string', input: false, defaultValue: '' }
+				initials: { type: 'string', input: false, defaultValue: '' },
+				disabledAt: { type: 'date', input: false, required: false },
+				card: { type: 'string', input: false, required: false, returned: false },
+				pinHash: { type: 'string', input: false, required: false, returned: false }
 			}
 		},
-		session: { expiresIn: 7 * DAY_S, updateAge: DAY_S },
+		session: {
+			expiresIn: LONGEST_SESSION_S,
+			disableSessionRefresh: true,
+			additionalFields: {
+				deviceId: { type: 'string', input: false, required: false },
+				shared: { type: 'boolean', input: false, required: false },
+				way: { type: 'string', input: false, required: false },
+				seenAt: { type: 'date', input: false, required: false },
+				provenAt: { type: 'date', input: false, required: false },
+				provenBy: { type: 'string', input: false, required: false },
+				failuresBefore: { type: 'number', input: false, required: false }
+			}
+		},
+		plugins: [
+			// The server counts tries itself, for every way in alike.
+			twoFactor({ issuer: 'Grevan', accountLockout: { enabled: false } }),
+			sessionOpener()
+		],
+		databaseHooks: {
+			session: {
+				create: {
+					async before({ userId }) {
+						const [found] = await db
+							.select({ disabledAt: schema.user.disabledAt })
+							.from(schema.user)
+							.where(eq(schema.user.id, userId));
+						// Nobody comes in with an account that is closed, by whatever way.
+						return found && !found.disabledAt ? undefined : false;
+					}
+				}
+			}
+		},
 		rateLimit: {
 			enabled: true,
 			storage: 'database',
 			window: 60,
 			max: 200,
-			customRules: { '/sign-in/email': { window: SIGN_IN_WINDOW_S, max: SIGN_IN_TRIES } }
+			customRules: {
+				'/sign-in/email': { window: SIGN_IN_WINDOW_S, max: SIGN_IN_TRIES },
+				'/two-factor/*': { window: SIGN_IN_WINDOW_S, max: SIGN_IN_TRIES }
+			}
 		},
 		advanced: {
 			cookiePrefix: 'grevan',
@@ -58,133 +124,97 @@ export function createAuth(db: Database, options: AuthOptions) {
 
 export type Auth = ReturnType<typeof createAuth>;
 
-export type SignIn =
-	{ ok: true; cookies: string[] } | { ok: false; status: number; message: string };
+/** What the account service answered, and the cookies that it sets. */
+export interface AuthAnswer {
+	status: number;
+	body: Record<string, unknown>;
+	cookies: string[];
+}
 
-/** Signs in through the rate-limited handler; the cookies are set by the caller's answer. */
-export async function signIn(
+/**
+ * Asks the account service through its rate-limited handler.
+ * @throws Error where it fails
+ */
+export async function askAuth(
 	auth: Auth,
 	origin: string,
-	given: { email: string; password: string; client: string }
-): Promise<SignIn> {
+	path: `/${string}`,
+	given: { body: object; client: string; cookie?: string | null }
+): Promise<AuthAnswer> {
 	const response = await auth.handler(
-		new Request(`${origin}/api/auth/sign-in/email`, {
+		new Request(`${origin}/api/auth${path}`, {
 			method: 'POST',
-			headers: { 'content-type': 'application/json', origin, [CLIENT_HEADER]: given.client },
-			body: JSON.stringify({ email: given.email, password: given.password })
+			headers: {
+				'content-type': 'application/json',
+				origin,
+				[CLIENT_HEADER]: given.client,
+				...(given.cookie ? { cookie: given.cookie } : {})
+			},
+			body: JSON.stringify(given.body)
 		})
 	);
-	if (response.ok) return { ok: true, cookies: response.headers.getSetCookie() };
-	if (response.status >= 500) throw new Error(`sign-in failed with ${response.status}`);
-	return {
-		ok: false,
-		status: response.status,
-		message:
-			response.status === 429
-				? 'Too many tries from this device. Wait a minute, then try again.'
-				: 'No account with this address and password.'
-	};
+	if (response.status >= 500) throw new Error(`${path} failed with ${response.status}`);
+	const body = (await response.json().catch(() => ({}))) as Record<string, unknown> | null;
+	return { status: response.status, body: body ?? {}, cookies: response.headers.getSetCookie() };
+}
+
+/** Opens a session for a person; the cookies are set by the caller's answer. */
+export async function openSession(
+	auth: Auth,
+	userId: string
+): Promise<{ token: string; cookies: string[] }> {
+	const { headers, response } = await auth.api.openSession({
+		body: { userId },
+		returnHeaders: true
+	});
+	return { token: response.token, cookies: headers.getSetCookie() };
+}
+
+/** A session as a visit sees it. */
+export interface SessionSeen {
+	id: string;
+	begunAt: Date;
+	seenAt: Date;
+	shared: boolean;
+	way: WayIn;
+	proof: Proof;
+	/** Tries that failed since the person was in the time before. */
+	failuresBefore: number;
 }
 
 /** Who a request comes from, by its session cookie; null when nobody is signed in. */
-export async function actorOf(auth: Auth, headers: Headers): Promise<Actor | null> {
-	const found = await auth.api.getSession({ headers });
-	if (!found) return null;
-	const { id, name, role, initials } = found.user;
-	return { id, name, initials: initials ?? '', role: role as Role };
-}
-
-export interface NewAccount {
-	id?: string;
-	name: string;
-	email: string;
-	password: string;
-	role: Role;
-	initials: string;
-}
-
-/** Makes an account, or gives an existing one this password and role. */
-export async function putAccount(
+export async function sessionOf(
 	auth: Auth,
-	context: Unattended,
-	given: NewAccount
-): Promise<string> {
-	const password = await hashPassword(auth, given.password);
-	return writeUnattended(context, null, async (at) => {
-		const { userId, made } = await writeAccount(at.tx, given, password);
-		at.record(made ? 'account.made' : 'account.changed', {
-			of: userId,
-			payload: { role: given.role }
-		});
-		return userId;
-	});
+	headers: Headers
+): Promise<{ actor: Actor; session: SessionSeen; twoStep: boolean } | null> {
+	const found = await auth.api.getSession({ headers });
+	if (!found || found.user.disabledAt) return null;
+	const { id, name, role, initials } = found.user;
+	const { session } = found;
+	return {
+		actor: { id, name, initials: initials ?? '', role: role as Role },
+		session: {
+			id: session.id,
+			begunAt: session.createdAt,
+			seenAt: session.seenAt ?? session.createdAt,
+			shared: session.shared ?? false,
+			way: (session.way ?? 'password') as WayIn,
+			proof: {
+				at: session.provenAt ?? session.createdAt,
+				by: (session.provenBy ?? 'password') as WayIn
+			},
+			failuresBefore: session.failuresBefore ?? 0
+		},
+		twoStep: found.user.twoFactorEnabled ?? false
+	};
 }
 
-/** A password as it is kept. @throws Error on one that is too short */
-export async function hashPassword(auth: Auth, password: string): Promise<string> {
-	if (password.length < MIN_PASSWORD)
-		throw new Error(`A password has at least ${MIN_PASSWORD} characters.`);
-	const context = await auth.$context;
-	return context.password.hash(password);
+/** A password or PIN as it is kept. */
+export async function hashSecret(auth: Auth, secret: string): Promise<string> {
+	return (await auth.$context).password.hash(secret);
 }
 
-/** Writes the rows of an account within a write. */
-export async function writeAccount(
-	tx: Connection,
-	given: NewAccount,
-	password: string
-): Promise<{ userId: string; made: boolean }> {
-	const id = given.id ?? randomBytes(12).toString('hex');
-	const [row] = await tx
-		.insert(schema.user)
-		.values({
-			id,
-			name: given.name,
-			email: given.email.toLowerCase(),
-			emailVerified: true,
-			role: given.role,
-			initials: given.initials
-		})
-		.onConflictDoUpdate({
-			target: schema.user.email,
-			set: { role: given.role, name: given.name }
-		})
-		.returning({ id: schema.user.id });
-	const userId = row?.id ?? id;
-	await tx
-		.insert(schema.account)
-		.values({
-			id: `${userId}-password`,
-			accountId: userId,
-			providerId: 'credential',
-			userId,
-			password
-		})
-		.onConflictDoUpdate({ target: schema.account.id, set: { password } });
-	return { userId, made: userId === id };
-}
-
-const hashKey = (key: string) => createHash('sha256').update(key).digest('hex');
-
-/** Makes a key for the calculation interface; it is shown once and kept only as a hash. */
-export async function makeApiKey(
-	context: Unattended,
-	userId: string,
-	name: string
-): Promise<string> {
-	const key = `grv_${randomBytes(24).toString('base64url')}`;
-	await writeUnattended(context, null, async (at) => {
-		await at.tx.insert(schema.apiKey).values({ hash: hashKey(key), name, userId });
-		at.record('account.key-made', { of: userId, payload: { name } });
-	});
-	return key;
-}
-
-/** Whether a key is known and not revoked. */
-export async function apiKeyHolds(db: Connection, key: string): Promise<boolean> {
-	const rows = await db
-		.select({ hash: schema.apiKey.hash })
-		.from(schema.apiKey)
-		.where(and(eq(schema.apiKey.hash, hashKey(key)), isNull(schema.apiKey.revokedAt)));
-	return rows.length > 0;
+/** Whether a password or PIN is the one that was kept. */
+export async function secretHolds(auth: Auth, hash: string, given: string): Promise<boolean> {
+	return (await auth.$context).password.verify({ hash, password: given });
 }

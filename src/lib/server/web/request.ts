@@ -9,8 +9,8 @@ import { isPlain } from './plain-text.ts';
 /** What a service takes from a request. Refuses when nobody is signed in. */
 export function contextOf({ locals }: Pick<RequestEvent, 'locals'>): Context {
 	if (!locals.actor) throw new Refusal('forbidden', 'You are signed out. Sign in again.');
-	const { db, site, actor } = locals;
-	return { db, site, actor, now: () => new Date() };
+	const { db, site, actor, session } = locals;
+	return { db, site, actor, now: () => new Date(), proof: session?.proof ?? null };
 }
 
 /** Runs the work of a load function; a refusal becomes its page. */
@@ -31,8 +31,8 @@ export async function action<T>(work: () => Promise<T>) {
 	} catch (cause) {
 		const refusal = asRefusal(cause);
 		if (!refusal) throw cause;
-		const { message, path, fields } = refusal;
-		return fail(STATUS[refusal.kind], { refusal: { message, path, fields: [...fields] } });
+		const { kind, message, path, fields } = refusal;
+		return fail(STATUS[kind], { refusal: { kind, message, path, fields: [...fields] } });
 	}
 }
 

@@ -1,4 +1,5 @@
 import { personHeaders } from '$lib/ui/shell/person';
+import { asksProof, proof } from '$lib/ui/shell/proof.svelte';
 
 /** What became of something that was sent as JSON. */
 export type Answered<T> =
@@ -14,7 +15,11 @@ export type SendJson = <T>(
 ) => Promise<Answered<T>>;
 
 /** Sends JSON and says what became of it. */
-export const sendJson: SendJson = async <T>(method: string, url: string, body: object) => {
+export const sendJson: SendJson = async <T>(
+	method: 'POST' | 'PUT',
+	url: string,
+	body: object
+): Promise<Answered<T>> => {
 	try {
 		const response = await fetch(url, {
 			method,
@@ -22,8 +27,12 @@ export const sendJson: SendJson = async <T>(method: string, url: string, body: o
 			body: JSON.stringify(body)
 		});
 		if (response.status >= 500) return { kind: 'away' };
-		const said = (await response.json()) as T & { message?: string; path?: string | null };
+		const said = (await response.json()) as T & {
+			message?: string;
+			path?: string | null;
+		};
 		if (response.ok) return { kind: 'taken', value: said };
+		if (asksProof(said) && (await proof.ask(said))) return await sendJson<T>(method, url, body);
 		return {
 			kind: 'refused',
 			status: response.status,

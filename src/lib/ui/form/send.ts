@@ -1,6 +1,7 @@
 import { deserialize } from '$app/forms';
 import type { ActionResult } from '@sveltejs/kit';
 import { signFields } from '$lib/ui/shell/person';
+import { asksProof, proof } from '$lib/ui/shell/proof.svelte';
 
 /** Why something was not taken. */
 export interface Refusal {
@@ -38,7 +39,11 @@ export async function sendAction<T = unknown>(
 			body
 		});
 		unanswered.delete(content);
-		const result = deserialize<Record<string, unknown>, { refusal?: Refusal }>(await answer.text());
+		const result = deserialize<Record<string, unknown>, { refusal?: Refusal & { kind?: string } }>(
+			await answer.text()
+		);
+		if (result.type === 'failure' && asksProof(result.data?.refusal))
+			if (await proof.ask(result.data.refusal)) return sendAction<T>(action, fields);
 		if (result.type === 'failure') return { refused: result.data?.refusal ?? FAILED };
 		if (result.type === 'error') return { refused: FAILED };
 		const data = result.type === 'success' ? (result.data as T | undefined) : undefined;

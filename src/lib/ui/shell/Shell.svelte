@@ -13,11 +13,14 @@
 	import Wind from '@lucide/svelte/icons/wind';
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import Moon from '@lucide/svelte/icons/moon';
+	import Settings from '@lucide/svelte/icons/settings';
 	import Sun from '@lucide/svelte/icons/sun';
 	import type { ComponentProps } from 'svelte';
 	import Refusals from './Refusals.svelte';
 	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from './outbox.svelte';
+	import FailedTries from './FailedTries.svelte';
+	import ProofDialog from './ProofDialog.svelte';
 	import { forget } from './store';
 
 	interface Props {
@@ -25,9 +28,18 @@
 		ruleSet: 'us' | 'uk';
 		theme: 'day' | 'night';
 		timers: ComponentProps<typeof TimerStrip>['timers'];
+		/** This is a bench that several share. */
+		shared: boolean;
+		hasPin: boolean;
+		/** Tries in the name of the person that failed since they were in last. */
+		failuresBefore: number;
 		children: Snippet;
 	}
-	let { actor, ruleSet, theme, timers, children }: Props = $props();
+	let { actor, ruleSet, theme, timers, shared, hasPin, failuresBefore, children }: Props = $props();
+	/** Whoever takes over comes to the same page, but not into the inspection of another. */
+	const handOverNext = $derived(
+		page.url.pathname.startsWith('/runs/') ? '' : `?next=${encodeURIComponent(page.url.pathname)}`
+	);
 
 	const SPINE = [
 		{ href: '/', name: 'Today', icon: ClipboardList },
@@ -38,7 +50,8 @@
 		{ href: '/air', name: 'Air', icon: Wind },
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
 		{ href: '/faults', name: 'Faults', icon: Wrench },
-		{ href: '/records', name: 'Records', icon: Archive }
+		{ href: '/records', name: 'Records', icon: Archive },
+		{ href: '/settings', name: 'Settings', icon: Settings }
 	];
 	const here = (link: (typeof SPINE)[number]) => {
 		const path = page.url.pathname;
@@ -103,6 +116,9 @@
 					>
 					{outbox.link === 'signed out' ? 'signed out' : 'someone else is signed in'}, {outbox
 						.waiting.length} unsent
+				{:else if outbox.link === 'unproven'}<span aria-hidden="true">■</span>
+					<button class="linkish" onclick={() => void outbox.flush()}>type your PIN</button>, {outbox
+						.waiting.length} unsent
 				{:else}<span aria-hidden="true">◌</span>
 					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#each outbox.ofOthers as other, i (i)},
 					{other.count}
@@ -122,7 +138,11 @@
 						/>{/if}
 				</button>
 			</form>
-			<span class="who"><b>{actor.name}</b>, {actor.role}</span>
+			<a class="who" href="/settings"><b>{actor.name}</b>, {actor.role}</a>
+			{#if shared}<a
+					class="linkish inline-flex min-h-11 items-center"
+					href="/hand-over{handOverNext}">Hand over</a
+				>{/if}
 			<form
 				method="post"
 				action="/sign-out"
@@ -142,7 +162,12 @@
 			</a>
 		{/each}
 	</nav>
-	<main id="main" tabindex="-1"><Refusals /><TimerStrip {timers} />{@render children()}</main>
+	<ProofDialog name={actor.name} {hasPin} />
+	<main id="main" tabindex="-1">
+		{#if failuresBefore}<FailedTries tries={failuresBefore} />{/if}<Refusals /><TimerStrip
+			{timers}
+		/>{@render children()}
+	</main>
 </div>
 
 <style>

@@ -23,6 +23,7 @@ function deviceOf({ storage = true, kept = [] as Waiting[] } = {}) {
 	const parcels = new Map(kept.map((one) => [one.id, one]));
 	const refusals = new Map<string, Refusal>();
 	const sent: string[] = [];
+	let prove = () => Promise.resolve(false);
 	let answer: (url: string) => Response | null = () => said({ answers: [] });
 	const stored = <T>(work: () => T): Promise<T> =>
 		storage ? Promise.resolve(work()) : Promise.reject(new Error('storage is refused'));
@@ -37,9 +38,17 @@ function deviceOf({ storage = true, kept = [] as Waiting[] } = {}) {
 			if (!response) return Promise.reject(new Error('cut'));
 			sent.push(String((JSON.parse(init.body) as { id?: string }).id ?? url));
 			return Promise.resolve(response);
-		}) as unknown as typeof fetch
+		}) as unknown as typeof fetch,
+		prove: () => prove()
 	};
-	return { device, parcels, refusals, sent, answers: (next: typeof answer) => (answer = next) };
+	return {
+		device,
+		parcels,
+		refusals,
+		sent,
+		answers: (next: typeof answer) => (answer = next),
+		proves: (next: typeof prove) => (prove = next)
+	};
 }
 
 describe('the outbox', () => {
@@ -188,5 +197,26 @@ describe('the outbox', () => {
 		await outbox.takeUp(ilse);
 		await vi.waitFor(() => expect(outbox.waiting).toHaveLength(0));
 		expect(sent).toEqual(['a', 'b']);
+	});
+
+	it('keeps a signature until its person has shown that it is theirs, then sends it', async () => {
+		const { device, parcels, sent, answers, proves } = deviceOf();
+		let proven = false;
+		answers(() =>
+			proven ? said({ signed: true }) : said({ kind: 'proof', message: 'Type your PIN.' }, 403)
+		);
+		const outbox = new Outbox(device);
+		await outbox.takeUp(ilse);
+		outbox.put(parcel('s', { url: '/api/runs/r/sign', last: true }));
+		await vi.waitFor(() => expect(outbox.link).toBe('unproven'));
+		// Turned away: it is neither lost nor sent again by itself.
+		await vi.waitFor(() => expect(sent).toEqual(['s']));
+		expect([outbox.waiting.length, outbox.refusals.length, parcels.size]).toEqual([1, 0, 1]);
+		proves(() => {
+			proven = true;
+			return Promise.resolve(true);
+		});
+		expect(await outbox.flush()).toBe(true);
+		expect([sent, parcels.size, outbox.link]).toEqual([['s', 's', 's'], 0, 'live']);
 	});
 });

@@ -1,5 +1,6 @@
 import { browser } from '$app/environment';
 import { PERSON_HEADER } from '$lib/person-header';
+import { asksProof, proof } from './proof.svelte';
 import { store } from './store';
 
 /** One request that must arrive once: its body carries an id made here. */
@@ -51,6 +52,8 @@ export interface Device {
 	keepRefusal(refusal: Refusal): Promise<void>;
 	dropRefusal(id: string): Promise<void>;
 	fetch: typeof fetch;
+	/** Asks the person to show that it is them. @returns whether they did */
+	prove(asked: { message: string }): Promise<boolean>;
 }
 
 /** The database of this device and the network. */
@@ -69,10 +72,13 @@ const thisDevice: Device = {
 	},
 	keepRefusal: async (refusal) => void (await (await store()).put('refusals', refusal)),
 	dropRefusal: async (id) => (await store()).delete('refusals', id),
-	fetch: (...asked) => fetch(...asked)
+	fetch: (...asked) => fetch(...asked),
+	prove: (asked) => proof.ask(asked)
 };
 
 const RETRY_MS = 2000;
+/** Nothing comes of sending again before somebody has done something. */
+const WAITS_FOR_PERSON: ReadonlySet<string> = new Set(['signed out', 'someone else', 'unproven']);
 
 /**
  * Sends changes in order and keeps each on the device until the server has taken it. A refused parcel is taken
@@ -81,7 +87,9 @@ const RETRY_MS = 2000;
 export class Outbox {
 	private all = $state.raw<Waiting[]>([]);
 	refusals = $state.raw<Refusal[]>([]);
-	link = $state<'live' | 'reconnecting' | 'offline' | 'signed out' | 'someone else'>('live');
+	link = $state<'live' | 'reconnecting' | 'offline' | 'signed out' | 'someone else' | 'unproven'>(
+		'live'
+	);
 	/** The device keeps nothing: what waits is lost with this page, and is sent all the same. */
 	unkept = $state(false);
 	private actor = $state<Person>({ id: '', name: '' });
@@ -178,7 +186,7 @@ export class Outbox {
 	private async sendAll(): Promise<boolean> {
 		for (let parcel = this.waiting[0]; parcel; parcel = this.waiting[0])
 			if (!(await this.send(parcel))) break;
-		if (this.waiting.length && this.link !== 'signed out' && this.link !== 'someone else')
+		if (this.waiting.length && !WAITS_FOR_PERSON.has(this.link))
 			setTimeout(() => void this.flush(), RETRY_MS);
 		return this.waiting.length === 0;
 	}
@@ -205,6 +213,11 @@ export class Outbox {
 		if (response.status >= 500 || !ours) {
 			this.link = 'reconnecting';
 			return false;
+		}
+		if (asksProof(result)) {
+			this.link = 'unproven';
+			// A signature waits here until its person has shown that it is theirs.
+			return this.device.prove(result);
 		}
 		this.link = 'live';
 		// Told before it is taken out: in between it is never nowhere.

@@ -5,7 +5,12 @@ import { auditEntry, item, user } from '../schema/index.ts';
 /** Entries of the log, newest first, with who acted and the tag of the item. */
 export const historyRows = (
 	db: Connection,
-	filter: { itemId: string | undefined; without: readonly string[]; limit: number }
+	filter: {
+		itemId: string | undefined;
+		subject: string | undefined;
+		without: readonly string[];
+		limit: number;
+	}
 ) =>
 	db
 		.select({ entry: auditEntry, actor: user.name, tag: item.tag })
@@ -15,6 +20,7 @@ export const historyRows = (
 		.where(
 			and(
 				filter.itemId ? eq(auditEntry.itemId, filter.itemId) : undefined,
+				filter.subject ? eq(auditEntry.subject, filter.subject) : undefined,
 				filter.without.length ? notInArray(auditEntry.action, [...filter.without]) : undefined
 			)
 		)

@@ -1,5 +1,4 @@
-import { sql } from 'drizzle-orm';
-import { check, text, timestamp, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import { text, timestamp } from 'drizzle-orm/pg-core';
 import { user } from './accounts.ts';
 
 /** A moment, the same in every time zone. */
@@ -11,9 +10,4 @@ export const by = (name: string) =>
 		.notNull()
 		.references(() => user.id);
 
-/** A column holds one word of a closed set, or nothing where it may be empty. */
-export const oneOf = <Word extends string>(
-	name: string,
-	column: AnyPgColumn,
-	words: readonly Word[]
-) => check(name, sql`${column} in (${sql.raw(words.map((word) => `'${word}'`).join(', '))})`);
+export { oneOf } from './one-of.ts';

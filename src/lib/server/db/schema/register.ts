@@ -5,6 +5,8 @@ import {
 	type Block,
 	type DueWhat
 } from '../../../../core/readiness/findings.ts';
+import { SITE_ACCESS } from '../../../../core/access/session.ts';
+import type { Role } from '../../kernel/permissions.ts';
 import { oneOf } from './columns.ts';
 import { sql } from 'drizzle-orm';
 import {
@@ -35,9 +37,23 @@ export const site = pgTable(
 		ruleSet: ruleSet('rule_set').notNull().default('uk'),
 		timeZone: text('time_zone').notNull().default('Europe/London'),
 		/** Who wrote a plan does not approve it, who repaired does not release. A stop fault asks for it always. */
-		twoPeople: boolean('two_people').notNull().default(true)
+		twoPeople: boolean('two_people').notNull().default(true),
+		/** A session on a shared bench ends when nobody has used it for so long. */
+		idleMinutes: integer('idle_minutes').notNull().default(SITE_ACCESS.idleMinutes),
+		/** Every session ends after so long. */
+		wholeHours: integer('whole_hours').notNull().default(SITE_ACCESS.wholeHours),
+		/** Who showed within so long that it is them is not asked again before signing. */
+		proofMinutes: integer('proof_minutes').notNull().default(SITE_ACCESS.proofMinutes),
+		/** Roles that come in with a code of their authenticator too. */
+		twoStepRoles: text('two_step_roles').array().$type<Role[]>().notNull().default([])
 	},
-	(t) => [check('site_single', sql`${t.id} = 1`)]
+	(t) => [
+		check('site_single', sql`${t.id} = 1`),
+		check(
+			'site_access',
+			sql`${t.idleMinutes} between 1 and 720 and ${t.wholeHours} between 1 and 168 and ${t.proofMinutes} between 1 and 120`
+		)
+	]
 );
 
 export const place = pgTable('place', {

@@ -1,5 +1,6 @@
 import { boardFeed } from '$lib/server/air/board';
 import { eventStream } from '$lib/server/web/event-stream';
+import { listenerOf } from '$lib/server/web/visits';
 import { contextOf, page } from '$lib/server/web/request';
 
 const POLL_MS = 200;
@@ -12,12 +13,16 @@ export const GET = (event) =>
 		const feed = boardFeed(contextOf(event).db);
 		let [sent, at] = ['', 0];
 		return Promise.resolve(
-			eventStream(async () => {
-				const board = await feed.load();
-				const now = Date.now();
-				if (board.version === sent && now - at < CLOCK_MS) return { text: '', last: false };
-				[sent, at] = [board.version, now];
-				return { text: `data: ${JSON.stringify({ ...board, now })}\n\n`, last: false };
-			}, POLL_MS)
+			eventStream(
+				listenerOf(event),
+				async () => {
+					const board = await feed.load();
+					const now = Date.now();
+					if (board.version === sent && now - at < CLOCK_MS) return { text: '', last: false };
+					[sent, at] = [board.version, now];
+					return { text: `data: ${JSON.stringify({ ...board, now })}\n\n`, last: false };
+				},
+				POLL_MS
+			)
 		);
 	});

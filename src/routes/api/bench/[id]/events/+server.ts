@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { testSince } from '$lib/server/bench/tests';
 import { eventStream } from '$lib/server/web/event-stream';
+import { listenerOf } from '$lib/server/web/visits';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 const POLL_MS = 250;
@@ -18,12 +19,16 @@ export const GET = (event) =>
 			event.request.headers.get('last-event-id') ?? event.url.searchParams.get('from') ?? 0
 		);
 		await testSince(db, id, from);
-		return eventStream(async () => {
-			const { ended, samples } = await testSince(db, id, from);
-			if (samples.length) {
-				from += samples.length;
-				return { text: `id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`, last: false };
-			}
-			return { text: ended ? 'event: ended\ndata: {}\n\n' : '', last: ended };
-		}, POLL_MS);
+		return eventStream(
+			listenerOf(event),
+			async () => {
+				const { ended, samples } = await testSince(db, id, from);
+				if (samples.length) {
+					from += samples.length;
+					return { text: `id: ${from}\ndata: ${JSON.stringify(samples)}\n\n`, last: false };
+				}
+				return { text: ended ? 'event: ended\ndata: {}\n\n' : '', last: ended };
+			},
+			POLL_MS
+		);
 	});

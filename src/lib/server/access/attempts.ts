@@ -1,0 +1,54 @@
+import { createHash } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { waitLeftS, waitWords } from '../../../core/access/lockout.ts';
+import type { Connection } from '../db/client.ts';
+import { countFailure, countRequest, failuresOf } from '../db/queries/access.ts';
+import { signInFailure } from '../db/schema/index.ts';
+import type { Unattended } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import { writeUnattended } from '../kernel/write.ts';
+
+/** What tries are counted by: nobody reads from the table which addresses were tried. */
+export const attemptKey = (way: 'password' | 'pin' | 'code', whose: string): string =>
+	`${way}:${createHash('sha256').update(whose.trim().toLowerCase()).digest('hex')}`;
+
+/**
+ * Takes one try at getting in. It counts as failed until {@link forgiveTries} takes it back, so that tries sent at
+ * once are as many as they are.
+ * @returns the tries in a row with this one, or the wait that is left
+ */
+export async function takeTry(
+	context: Unattended,
+	key: string
+): Promise<{ tries: number } | { waitS: number }> {
+	return writeUnattended(context, null, async ({ tx, now }) => {
+		const before = await failuresOf(tx, key);
+		const waitS = before ? waitLeftS(before.failures, before.lastAt, now) : 0;
+		if (waitS > 0) return { waitS };
+		await countFailure(tx, key, now);
+		return { tries: (before?.failures ?? 0) + 1 };
+	});
+}
+
+/** The person is in. */
+export const forgiveTries = (tx: Connection, key: string) =>
+	tx.delete(signInFailure).where(eq(signInFailure.key, key));
+
+export const mustWait = (waitS: number): Refusal =>
+	new Refusal('busy', `Too many tries. Wait ${waitWords(waitS)}, then try again.`);
+
+const WINDOW_MS = 60_000;
+
+/**
+ * What one address may ask in a minute, however many accounts it tries.
+ * @throws Refusal beyond that
+ */
+export async function limitAddress(
+	{ db, now }: Pick<Unattended, 'db' | 'now'>,
+	what: string,
+	client: string,
+	most: number
+): Promise<void> {
+	if ((await countRequest(db, `${what}:${client}`, WINDOW_MS, now())) > most)
+		throw new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
+}

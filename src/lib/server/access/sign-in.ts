@@ -1,0 +1,228 @@
+import { eq } from 'drizzle-orm';
+import type { WayIn } from '../../../core/access/session.ts';
+import { account, session, user, verification } from '../db/schema/index.ts';
+import type { Unattended } from '../kernel/context.ts';
+import { Refusal } from '../kernel/refusal.ts';
+import { type Work, writeUnattended } from '../kernel/write.ts';
+import { askAuth, type Auth } from '../web/auth.ts';
+import { attemptKey, forgiveTries, mustWait, takeTry } from './attempts.ts';
+import { keepDevice } from './devices.ts';
+
+/** Where somebody comes from, as the server sees it. */
+export interface Entrance {
+	auth: Auth;
+	/** Address that the app is reached under. */
+	origin: string;
+	/** Address of the one who asks. */
+	client: string;
+	/** What their browser keeps of the device; undefined at first. */
+	deviceKey: string | undefined;
+}
+
+/** Somebody is in. */
+export interface Entered {
+	cookies: string[];
+	deviceKey: string;
+}
+
+/** They have to show a code of their authenticator as well. */
+export interface CodeAsked {
+	cookies: string[];
+	code: true;
+}
+
+const WRONG = 'No account with this address and password.';
+const CLOSED = 'This account is closed. Ask the one who keeps the accounts.';
+/** Subject of an entry about nobody that is known. */
+const UNKNOWN = 'unknown';
+
+/**
+ * Signs in with address and password.
+ * @param shared whether the device is a bench that several share; undefined leaves it as it is
+ * @throws Refusal where it is wrong, the account is closed, or one has to wait
+ */
+export async function signIn(
+	context: Unattended,
+	at: Entrance,
+	given: { email: string; password: string; shared?: boolean }
+): Promise<Entered | CodeAsked> {
+	const email = given.email.trim().toLowerCase();
+	const key = attemptKey('password', email);
+	const [known] = await context.db
+		.select({ id: user.id, disabledAt: user.disabledAt })
+		.from(user)
+		.where(eq(user.email, email));
+	const taken = await takeTry(context, key);
+	if ('waitS' in taken) {
+		await noteRefused(context, known?.id, 'password', 'wait');
+		throw mustWait(taken.waitS);
+	}
+	const { status, body, cookies } = await askAuth(at.auth, at.origin, '/sign-in/email', {
+		body: { email, password: given.password },
+		client: at.client
+	});
+	if (status === 429)
+		throw new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
+	if (body.twoFactorRedirect === true) return { cookies, code: true };
+	if (status >= 400 || typeof body.token !== 'string') {
+		const closed = known?.disabledAt && status !== 401;
+		await noteRefused(context, known?.id, 'password', closed ? 'closed' : 'wrong', taken.tries);
+		throw new Refusal('forbidden', closed ? CLOSED : WRONG);
+	}
+	return enter(context, at, {
+		key,
+		tries: taken.tries,
+		token: body.token,
+		cookies,
+		shared: given.shared
+	});
+}
+
+/**
+ * Goes on with a sign-in that asked for a code: of the authenticator, or one of the codes for when it is lost.
+ * @param cookie what the browser was given with the question
+ * @throws Refusal where it is wrong, or one has to wait
+ */
+export async function giveCode(
+	context: Unattended,
+	at: Entrance,
+	given: { code: string; cookie: string | null; challenge: string | undefined; shared?: boolean }
+): Promise<Entered> {
+	const userId = await challenged(context, given.challenge);
+	const code = given.code.replace(/\s/g, '');
+	const recovery = !/^\d{6}$/.test(code);
+	const key = attemptKey('code', userId);
+	const taken = await takeTry(context, key);
+	if ('waitS' in taken) {
+		await noteRefused(context, userId, 'code', 'wait');
+		throw mustWait(taken.waitS);
+	}
+	const { status, body, cookies } = await askAuth(
+		at.auth,
+		at.origin,
+		recovery ? '/two-factor/verify-backup-code' : '/two-factor/verify-totp',
+		{ body: { code }, client: at.client, cookie: given.cookie }
+	);
+	if (status >= 400 || typeof body.token !== 'string') {
+		await noteRefused(context, userId, 'code', 'wrong', taken.tries);
+		throw new Refusal(
+			'forbidden',
+			'This code is not the one shown now. Wait for the next, or begin again with your password.'
+		);
+	}
+	const [whose] = await context.db
+		.select({ email: user.email })
+		.from(user)
+		.where(eq(user.id, userId));
+	return enter(context, at, {
+		key,
+		also: whose && attemptKey('password', whose.email),
+		tries: taken.tries,
+		token: body.token,
+		cookies,
+		shared: given.shared
+	});
+}
+
+/**
+ * Whose code is asked for, by the cookie that came with the question; the account service itself checks its signature.
+ * @throws Refusal where nobody is asked
+ */
+async function challenged({ db }: Unattended, challenge: string | undefined): Promise<string> {
+	const identifier = challenge?.split('.')[0] ?? '';
+	const [row] = await db
+		.select({ userId: verification.value })
+		.from(verification)
+		.where(eq(verification.identifier, identifier));
+	if (!row)
+		throw new Refusal('forbidden', 'This took too long. Begin again with your password.', 'again');
+	return row.userId;
+}
+
+interface Opened {
+	/** What the tries were counted by, and what is forgiven with them. */
+	key: string;
+	also?: string;
+	tries: number;
+	token: string;
+	cookies: string[];
+	shared?: boolean;
+}
+
+/** A session was opened with a password: it gets its device, and the log its entry. */
+async function enter(context: Unattended, at: Entrance, opened: Opened): Promise<Entered> {
+	return writeUnattended(context, null, async (work) => {
+		const device = await keepDevice(
+			work.tx,
+			{ key: at.deviceKey, shared: opened.shared },
+			work.now
+		);
+		await forgiveTries(work.tx, opened.key);
+		if (opened.also) await forgiveTries(work.tx, opened.also);
+		await dress(work, opened.token, {
+			device,
+			way: 'password',
+			failuresBefore: opened.tries - 1
+		});
+		return { cookies: opened.cookies, deviceKey: device.key };
+	});
+}
+
+/** Gives a new session what a visit has to know of it, and records that it was begun. */
+export async function dress(
+	{ tx, now, record }: Work,
+	token: string,
+	given: {
+		device: { id: string; shared: boolean };
+		way: WayIn;
+		failuresBefore: number;
+		/** Who worked on the device until then. */
+		from?: string | null;
+	}
+): Promise<string> {
+	const { device, way, failuresBefore } = given;
+	const [row] = await tx
+		.update(session)
+		.set({
+			deviceId: device.id,
+			shared: device.shared,
+			way,
+			failuresBefore,
+			seenAt: now,
+			provenAt: now,
+			provenBy: way
+		})
+		.where(eq(session.token, token))
+		.returning({ userId: session.userId });
+	if (!row) throw new Error('A session that was just opened is not there.');
+	record('session.begun', {
+		of: row.userId,
+		payload: { way, shared: device.shared, from: given.from ?? null }
+	});
+	return row.userId;
+}
+
+/** Records that somebody was not let in. */
+export async function noteRefused(
+	context: Unattended,
+	userId: string | undefined,
+	way: WayIn | 'code',
+	why: 'wrong' | 'wait' | 'closed' | 'device',
+	failures?: number
+): Promise<void> {
+	await writeUnattended(context, null, async ({ record }) =>
+		record('session.refused', { of: userId ?? UNKNOWN, payload: { way, why, failures } })
+	);
+}
+
+/** The hash of a person's password; undefined where they have none yet. */
+export async function passwordHashOf(
+	db: Unattended['db'],
+	userId: string
+): Promise<string | undefined> {
+	const [row] = await db
+		.select({ password: account.password })
+		.from(account)
+		.where(eq(account.userId, userId));
+	return row?.password ?? undefined;
+}

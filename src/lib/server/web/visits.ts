@@ -1,0 +1,128 @@
+import type { RequestEvent } from '@sveltejs/kit';
+import pg from 'pg';
+import { sessionOver } from '../../../core/access/session.ts';
+import { endSession } from '../access/sessions.ts';
+import type { Database } from '../db/client.ts';
+import { noteSeen } from '../db/queries/access.ts';
+import type { Actor } from '../kernel/context.ts';
+import { loadSite, type Site } from '../kernel/site.ts';
+import { type Auth, type SessionSeen, sessionOf } from './auth.ts';
+import type { Listener } from './event-stream.ts';
+import { log, logged } from './log.ts';
+
+/** Who comes, in which session, and what the site has chosen. */
+export interface Visit {
+	actor: Actor | null;
+	session: SessionSeen | null;
+	site: Site;
+	/** The site asks this role for a second step, and the account has none yet. */
+	lacksTwoStep: boolean;
+}
+
+/** How long an answer about a session or the site's choices may be used again. */
+const MEMO_MS = 5000;
+const MEMO_MOST = 2000;
+/** A session in use is noted so often. */
+const SEEN_EVERY_MS = 60_000;
+const visits = new Map<string, { until: number; visit: Visit }>();
+
+/**
+ * Who comes. Asked of the database once in five seconds per session and process, as reading a session costs more than
+ * most pages; what ends a session is heard from the database at once.
+ */
+export async function visitOf(
+	{ auth, db }: { auth: Auth; db: Database },
+	headers: Headers
+): Promise<Visit> {
+	const cookie = headers.get('cookie') ?? '';
+	const at = Date.now();
+	const kept = visits.get(cookie);
+	if (kept && kept.until > at) return kept.visit;
+	const [found, site] = await Promise.all([sessionOf(auth, headers), loadSite(db)]);
+	const visit = await standing(db, found, site);
+	if (visits.size >= MEMO_MOST) visits.clear();
+	if (visit.actor) visits.set(cookie, { until: at + MEMO_MS, visit });
+	return visit;
+}
+
+async function standing(
+	db: Database,
+	found: Awaited<ReturnType<typeof sessionOf>>,
+	site: Site
+): Promise<Visit> {
+	const nobody = { actor: null, session: null, site, lacksTwoStep: false };
+	if (!found) return nobody;
+	const { actor, session, twoStep } = found;
+	const now = new Date();
+	const over = sessionOver(session, site, now);
+	if (over) {
+		await endSession({ db, site, now: () => now }, actor, session.id, over);
+		return nobody;
+	}
+	return {
+		actor,
+		session,
+		site,
+		lacksTwoStep: !twoStep && site.twoStepRoles.includes(actor.role)
+	};
+}
+
+/** What a page asks for by itself while nobody may be there. */
+const BY_ITSELF = /\/events$/;
+
+/** Notes that the person of a visit is at work; what a page asks for by itself does not count. */
+export async function noteUse(db: Database, visit: Visit, pathname: string): Promise<void> {
+	const { session } = visit;
+	if (!session || BY_ITSELF.test(pathname)) return;
+	const now = new Date();
+	if (now.getTime() - session.seenAt.getTime() < SEEN_EVERY_MS) return;
+	session.seenAt = now;
+	await noteSeen(db, session.id, now);
+}
+
+/** Forgets what was kept of the session of a request, as when its person signs out or shows again who they are. */
+export const forgetVisit = (headers: Headers) => visits.delete(headers.get('cookie') ?? '');
+
+/** Forgets what was kept of a person, or of everyone. */
+function forgetPerson(id: string): void {
+	for (const [cookie, { visit }] of visits)
+		if (!id || visit.actor?.id === id) visits.delete(cookie);
+}
+
+const CHANNEL = 'grevan_access';
+const AGAIN_MS = 5000;
+
+/** Hears from the database when a session or an account changes; a lost connection is made anew. */
+export function listenForEnds(url: string): void {
+	const again = () => void setTimeout(() => listenForEnds(url), AGAIN_MS).unref();
+	const client = new pg.Client({ connectionString: url, application_name: 'grevan access' });
+	client.on('notification', ({ payload }) => forgetPerson(payload ?? ''));
+	client.on('error', () => {});
+	client.on('end', () => {
+		// What happened meanwhile was not heard.
+		visits.clear();
+		again();
+	});
+	client
+		.connect()
+		.then(() => client.query(`listen ${CHANNEL}`))
+		.catch((error: unknown) => {
+			log.warn({ what: 'access', ...logged(error) });
+			client.end().catch(() => again());
+		});
+}
+
+/** Who listens to a stream: the person whose session it was opened in, for as long as that stands in the same role. */
+export function listenerOf({
+	locals,
+	request
+}: Pick<RequestEvent, 'locals' | 'request'>): Listener {
+	const { actor } = locals;
+	return {
+		id: actor?.id ?? '',
+		async stillIn() {
+			const { actor: now } = await visitOf(locals, request.headers);
+			return now?.id === actor?.id && now?.role === actor?.role;
+		}
+	};
+}

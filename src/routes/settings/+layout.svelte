@@ -1,0 +1,13 @@
+<script lang="ts">
+	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+	import { SETTINGS_LINKS } from '$lib/ui/sections';
+
+	let { data, children } = $props();
+	const links = $derived(
+		SETTINGS_LINKS.filter(({ admin }) => !admin || data.actor?.role === 'admin')
+	);
+</script>
+
+<h1 class="no-print">Settings</h1>
+<div class="mt-2"><SectionLinks label="Settings" {links} /></div>
+{@render children()}
