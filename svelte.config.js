@@ -8,6 +8,12 @@ export default {
 		adapter: adapter({ precompress: true }),
 		alias: { $core: 'src/core' },
 		version: { pollInterval: 0 },
+		typescript: {
+			// What runs beside the app is held to the same types.
+			config: (config) => {
+				config.include.push('../scripts/**/*.ts', '../scripts/**/*.mjs', '../instruments/**/*.ts');
+			}
+		},
 		csp: {
 			mode: 'auto',
 			directives: {

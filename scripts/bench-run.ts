@@ -9,7 +9,7 @@ import { history } from '../src/lib/server/records/history.ts';
 import { itemPage } from '../src/lib/server/register/item-page.ts';
 import { itemByTag, register } from '../src/lib/server/register/items.ts';
 import { plan, today } from '../src/lib/server/today/shift-sheet.ts';
-import { actorOf, createAuth } from '../src/lib/server/web/auth.ts';
+import { createAuth, sessionOf } from '../src/lib/server/web/auth.ts';
 import { chromiumPath } from './lib/system.mjs';
 import autocannon from 'autocannon';
 import postgres from 'postgres';
@@ -31,9 +31,15 @@ const { db, close } = openDatabase(url, {
 const auth = createAuth(db, { secret: process.env.GREVAN_SECRET ?? '', origin: address });
 const cookie = (await signInDemo(address, 'ilse@osmund.example')).join('; ');
 const headers = new Headers({ cookie });
-const actor = await actorOf(auth, headers);
-if (!actor) throw new Error('The bench could not sign in.');
-const context: Context = { db, now: () => new Date(), actor, site: await loadSite(db) };
+const found = await sessionOf(auth, headers);
+if (!found) throw new Error('The bench could not sign in.');
+const context: Context = {
+	db,
+	now: () => new Date(),
+	actor: found.actor,
+	proof: found.session.proof,
+	site: await loadSite(db)
+};
 
 /** Each page with the services that its load calls. */
 const PAGES: Record<string, () => Promise<unknown>> = {
@@ -60,7 +66,7 @@ console.log(
 );
 for (const [path, work] of Object.entries(PAGES)) {
 	seen.length = 0;
-	await actorOf(auth, headers);
+	await sessionOf(auth, headers);
 	await loadSite(db);
 	await work();
 	const queries = [...seen];

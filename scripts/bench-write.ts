@@ -21,7 +21,8 @@ const context: Context = {
 	db,
 	site,
 	now: () => new Date(),
-	actor: { ...person, role: 'technician' }
+	actor: { ...person, role: 'technician' },
+	proof: { at: new Date(), by: 'password' }
 };
 const steps = procedureFor('half-mask').steps;
 const masks = await sql<{ tag: string }[]>`

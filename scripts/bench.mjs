@@ -11,12 +11,14 @@ await runMain(async () => {
 	await runScript('bench-core', {});
 	if (process.argv.includes('--core')) return;
 	if (process.argv.includes('--board')) return board();
+	if (process.argv.includes('--freeze')) return freeze();
 	if (process.argv.includes('--write')) return write();
 	if (process.argv.includes('--pages')) return pages();
 	await measured('bench-live', { benches: 100 });
 	if (process.argv.includes('--live')) return;
 	await write();
 	await board();
+	await freeze();
 	await pages();
 });
 
@@ -55,6 +57,11 @@ function write() {
 		'full_page_writes=on'
 	];
 	return measured('bench-write', { settings });
+}
+
+/** The heaviest requests at once, while an alarm of the entry board falls due. */
+function freeze() {
+	return measured('bench-freeze', {});
 }
 
 /** Three real screens of the entry board for ten minutes. */

@@ -1,6 +1,9 @@
-// Serves the built app. Ends with the process that started it, so that a killed start leaves nothing behind.
+// Serves the built app, with its keeper beside it. Ends with the process that started it, so that a killed start leaves nothing behind.
+import { fork } from 'node:child_process';
 import { subscribe } from 'node:diagnostics_channel';
+import { join } from 'node:path';
 import { SECURITY_HEADERS } from './lib/headers.mjs';
+import { root } from './lib/paths.mjs';
 
 process.on('disconnect', () => process.exit(0));
 // Emitted once the last request is answered; the pool's idle connections need not be waited for.
@@ -23,4 +26,21 @@ subscribe('http.server.request.start', (message) => {
 	const { response } = /** @type {{ response: import('node:http').ServerResponse }} */ (message);
 	for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
 });
-await import('../build/index.js');
+/** A keeper that ended is started again, not more often than this. */
+const KEEPER_AGAIN_MS = 2000;
+function startKeeper() {
+	const began = Date.now();
+	const keeper = fork(join(root, 'scripts', 'keeper.ts'), {
+		cwd: root,
+		execArgv: ['--import', 'tsx'],
+		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
+	});
+	keeper.on('exit', () =>
+		setTimeout(startKeeper, Math.max(0, KEEPER_AGAIN_MS - (Date.now() - began))).unref()
+	);
+}
+// What runs without a visitor is not done here.
+process.env.GREVAN_KEEPER = 'apart';
+startKeeper();
+// By its address, so that types of what was built are nobody's concern.
+await import(new URL('../build/index.js', import.meta.url).href);

@@ -8,9 +8,11 @@ import {
 	type ServerInit
 } from '@sveltejs/kit';
 import { SECURITY_HEADERS } from '../scripts/lib/headers.mjs';
+import { warmHeavy } from '$lib/server/jobs/heavy';
 import { startJobs } from '$lib/server/jobs/room';
 import { PERSON_HEADER } from '$lib/person-header';
 import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
+import { config } from '$lib/server/web/config';
 import { log, logged } from '$lib/server/web/log';
 import { noteSession, refused } from '$lib/server/web/request';
 import { keyActor } from '$lib/server/access/keys';
@@ -36,8 +38,14 @@ const BEFORE_TWO_STEP = [
 ];
 const PROBES = [/^\/healthz$/, /^\/readyz$/];
 
-/** What runs without a visitor does so from the start of the process, before anyone looks. */
-export const init: ServerInit = () => startJobs(database());
+/**
+ * What runs without a visitor does so in a process of its own, or from the start of this one where there is none, as
+ * in development.
+ */
+export const init: ServerInit = async () => {
+	warmHeavy();
+	if (config().GREVAN_KEEPER !== 'apart') await startJobs(database());
+};
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();

@@ -73,7 +73,7 @@ describe('the register', () => {
 			'HM-0001;T1;M;Shed;',
 			'HM-0913;T1;L;Nowhere;05.01.2026'
 		].join('\n');
-		const preview = await previewItems(own.test.db, bytes(table));
+		const preview = await previewItems(own.tech(), bytes(table));
 		expect(preview).toMatchObject({ rows: 5, newCount: 1 });
 		expect(preview.faults.map((f) => `${f.row} ${f.column}`)).toEqual([
 			'3 model',

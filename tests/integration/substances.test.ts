@@ -150,8 +150,16 @@ describe('an import', () => {
 		'alpha;gas;ppm;2;'
 	]);
 
+	it('is read for nobody who may not do it', async () => {
+		await expectRefusal(
+			previewImport(yard.as(yard.people.technician), good),
+			'forbidden',
+			/supervisor/
+		);
+	});
+
 	it('shows what it would do before it does it', async () => {
-		const preview = await previewImport(test.db, bad);
+		const preview = await previewImport(boss(), bad);
 		expect(preview).toMatchObject({
 			rows: 4,
 			separator: 'semicolon',
@@ -181,7 +189,7 @@ describe('an import', () => {
 			limits: { uk: { twa: 4, unit: 'mg/m3' } },
 			idlh: { value: 100, unit: 'mg/m3' }
 		});
-		const again = await previewImport(test.db, good);
+		const again = await previewImport(boss(), good);
 		expect([again.added.length, again.replaced.length]).toEqual([0, 2]);
 		expect(
 			await importSubstances(boss(), { ...input, id: randomUUID(), bytes: bad, leaveOutBad: true })

@@ -5,7 +5,7 @@ import { emptyDraft, SUBSTANCE_COLUMNS, withoutUnit } from '../substances/csv.ts
 import { ownSubstance } from '../substances/record.ts';
 import { InputError } from '../verdict.ts';
 import { decodeText } from './decode.ts';
-import { MOST_ROWS, readTable, writeTable } from './table.ts';
+import { MOST_COLUMNS, MOST_ROWS, readTable, writeTable } from './table.ts';
 
 const read = (text: string) => readTable(text, SUBSTANCE_COLUMNS, emptyDraft);
 const message = (run: () => unknown) => {
@@ -90,6 +90,13 @@ describe('a table', () => {
 	])('is refused with %s', (_, text, expected) =>
 		expect(message(() => read(text))).toMatch(expected)
 	);
+
+	it('is refused with more headings than a table of ours has, before they are compared', () => {
+		const headings = (n: number) =>
+			`name,form,${Array.from({ length: n }, (_, i) => `x${i}`).join(',')}\n`;
+		expect(read(`${headings(MOST_COLUMNS - 2)}X,gas\n`).good).toHaveLength(1);
+		expect(message(() => read(`${headings(40_000)}X,gas\n`))).toMatch(/40002 columns; at most 200/);
+	});
 
 	it('takes 50,000 rows and no more', () => {
 		const rows = (n: number) =>

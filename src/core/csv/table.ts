@@ -34,6 +34,8 @@ export interface TableRead<T> {
 
 /** More rows than this are refused at once. Site. */
 export const MOST_ROWS = 50_000;
+/** More columns than this are no table of ours. Site. */
+export const MOST_COLUMNS = 200;
 const SEPARATORS: Record<string, string> = {
 	',': 'comma',
 	';': 'semicolon',
@@ -62,6 +64,11 @@ export function readTable<T extends object>(
 		throw new InputError(
 			'file',
 			`${body.length} rows; at most ${MOST_ROWS} are taken at once. Split the file.`
+		);
+	if (heading.length > MOST_COLUMNS)
+		throw new InputError(
+			'file',
+			`${heading.length} columns; at most ${MOST_COLUMNS} are read. Leave out those that are not of this table.`
 		);
 	const places = matchHeadings(heading, columns);
 	const separator = parsed.meta.delimiter;
@@ -110,7 +117,13 @@ function matchHeadings<T>(heading: readonly string[], columns: readonly Column<T
 			.toLowerCase()
 			.replaceAll(/[\s_-]+/g, ' ');
 	const found = heading.map(tidy);
-	const twice = heading.find((_, i) => found[i] && found.indexOf(found[i] ?? '') !== i);
+	const seen = new Set<string>();
+	const twice = heading.find((_, i) => {
+		const name = found[i] ?? '';
+		if (name && seen.has(name)) return true;
+		seen.add(name);
+		return false;
+	});
 	if (twice) throw new InputError('file', `The heading “${twice}” stands there twice.`);
 	const missing: string[] = [];
 	const places = columns.flatMap((column) => {

@@ -60,6 +60,13 @@
 	</Field>
 	<div>
 		<label class="label" for="pin">PIN</label>
+		{#if refused?.path === 'pin'}<p
+				id="pin-refused"
+				role="alert"
+				class="mb-1 font-semibold text-held"
+			>
+				{refused.message}
+			</p>{/if}
 		<PinPad
 			id="pin"
 			bind:value={pin}
@@ -67,12 +74,5 @@
 			invalid={refused?.path === 'pin'}
 			describedBy={refused?.path === 'pin' ? 'pin-refused' : undefined}
 		/>
-		{#if refused?.path === 'pin'}<p
-				id="pin-refused"
-				role="alert"
-				class="mt-1 font-semibold text-held"
-			>
-				{refused.message}
-			</p>{/if}
 	</div>
 </form>

@@ -138,7 +138,7 @@
 					<button class="button primary justify-self-start">Sign in</button>
 				</form>
 				<label class="flex min-h-11 items-center gap-3">
-					<input type="checkbox" bind:checked={shared} />
+					<input type="checkbox" bind:checked={shared} class="shrink-0" />
 					<span
 						>This is a bench that several share: who comes next takes over with card and PIN, and it
 						signs out when nobody uses it.</span

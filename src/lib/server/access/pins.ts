@@ -165,7 +165,13 @@ export async function handOver(
 	await writeUnattended(context, null, async (work) => {
 		await forgiveTries(work.tx, attemptKey('pin', person.id));
 		const { from } = given;
-		await dress(work, token, { device, way: 'pin', failuresBefore, from: from?.actor.id ?? null });
+		await dress(work, token, {
+			device,
+			way: 'pin',
+			agent: at.agent,
+			failuresBefore,
+			from: from?.actor.id ?? null
+		});
 		if (!from) return;
 		const { rowCount } = await work.tx.delete(session).where(eq(session.id, from.sessionId));
 		if (rowCount)

@@ -17,6 +17,8 @@ export interface Entrance {
 	client: string;
 	/** What their browser keeps of the device; undefined at first. */
 	deviceKey: string | undefined;
+	/** What their browser says that it is. */
+	agent: string | null;
 }
 
 /** Somebody is in. */
@@ -33,6 +35,8 @@ export interface CodeAsked {
 
 const WRONG = 'No account with this address and password.';
 const CLOSED = 'This account is closed. Ask the one who keeps the accounts.';
+/** Characters that are kept of what a browser says that it is. */
+const LONGEST_AGENT = 300;
 /** Subject of an entry about nobody that is known. */
 const UNKNOWN = 'unknown';
 
@@ -162,6 +166,7 @@ async function enter(context: Unattended, at: Entrance, opened: Opened): Promise
 		await dress(work, opened.token, {
 			device,
 			way: 'password',
+			agent: at.agent,
 			failuresBefore: opened.tries - 1
 		});
 		return { cookies: opened.cookies, deviceKey: device.key };
@@ -175,18 +180,20 @@ export async function dress(
 	given: {
 		device: { id: string; shared: boolean };
 		way: WayIn;
+		agent: string | null;
 		failuresBefore: number;
 		/** Who worked on the device until then. */
 		from?: string | null;
 	}
 ): Promise<string> {
-	const { device, way, failuresBefore } = given;
+	const { device, way, agent, failuresBefore } = given;
 	const [row] = await tx
 		.update(session)
 		.set({
 			deviceId: device.id,
 			shared: device.shared,
 			way,
+			userAgent: agent?.slice(0, LONGEST_AGENT) ?? null,
 			failuresBefore,
 			seenAt: now,
 			provenAt: now,

@@ -1,14 +1,8 @@
 import { asc, desc, eq, ilike, inArray } from 'drizzle-orm';
-import { decodeText } from '../../../core/csv/decode.ts';
-import { readTable, type TableFault, type TableRead, writeTable } from '../../../core/csv/table.ts';
+import { type TableFault, writeTable } from '../../../core/csv/table.ts';
 import type { Substance } from '../../../core/data/substance.ts';
 import { SHIPPED, type SubstanceLibrary } from '../../../core/data/substances.ts';
-import {
-	emptyDraft,
-	SUBSTANCE_COLUMNS,
-	type SubstanceDraft,
-	withoutUnit
-} from '../../../core/substances/csv.ts';
+import { emptyDraft, SUBSTANCE_COLUMNS } from '../../../core/substances/csv.ts';
 import { merged, siteLibrary, type SiteSubstance } from '../../../core/substances/library.ts';
 import {
 	type Disagreement,
@@ -16,13 +10,16 @@ import {
 	keyOf,
 	ownSubstance
 } from '../../../core/substances/record.ts';
-import { InputError, site } from '../../../core/verdict.ts';
+import { site } from '../../../core/verdict.ts';
 import type { Connection } from '../db/client.ts';
 import { putSubstances } from '../db/queries/substances.ts';
 import { siteSubstance, substanceChange, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
+import { heavy } from '../jobs/heavy.ts';
+import type { HeavyTasks } from '../jobs/heavy-worker.ts';
+import { requirePermission } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { type Work, write } from '../kernel/write.ts';
+import { type Work, write, writeAfter } from '../kernel/write.ts';
 
 const CHUNK = 1000;
 const SITE_COLUMNS = {
@@ -240,74 +237,31 @@ export interface SubstanceImport {
 	replaced: { row: number; name: string }[];
 }
 
-interface Prepared extends SubstanceImport {
-	substances: Substance[];
-}
+type ReadSubstances = HeavyTasks['read substances']['out'];
 
 /** Reads a file of substances: what would be added or changed, and every bad cell by row and column. */
-export async function previewImport(db: Connection, bytes: Uint8Array): Promise<SubstanceImport> {
-	const { substances: _, ...preview } = await prepareImport(db, bytes);
-	return preview;
+export async function previewImport(
+	{ db, actor }: Pick<Context, 'db' | 'actor'>,
+	bytes: Uint8Array
+): Promise<SubstanceImport> {
+	requirePermission(actor.role, 'edit substances');
+	return prepareImport(db, await heavy('read substances', bytes));
 }
 
-async function prepareImport(db: Connection, bytes: Uint8Array): Promise<Prepared> {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, SUBSTANCE_COLUMNS, emptyDraft);
-	const { whole, faults } = makeWhole(read);
+/** Tells what is new from what is held already. */
+async function prepareImport(db: Connection, read: ReadSubstances): Promise<SubstanceImport> {
+	const { good, parts: _parts, count: _count, ...rest } = read;
 	const held = new Set<string>();
-	for (let i = 0; i < whole.length; i += CHUNK) {
-		const keys = whole.slice(i, i + CHUNK).map(({ substance }) => substance.key);
+	for (let i = 0; i < good.length; i += CHUNK) {
+		const keys = good.slice(i, i + CHUNK).map(({ key }) => key);
 		for (const row of await siteRows(db, keys)) held.add(row.key);
 	}
-	const shipped = new Set(SHIPPED.all.map((s) => s.key));
-	const good = whole.filter(({ row, substance }) => {
-		if (!shipped.has(substance.key)) return true;
-		faults.push({
-			row,
-			column: 'name',
-			message: `${substance.name} is a shipped substance. Correct its values on its own page, where the old ones are kept.`
-		});
-		return false;
-	});
-	return {
-		encoding,
-		separator: read.separator,
-		decimalComma: read.decimalComma,
-		unknown: read.unknown,
-		rows: read.rows,
-		faults: faults.sort((a, b) => a.row - b.row),
-		added: good
-			.filter(({ substance }) => !held.has(substance.key))
-			.map(({ row, substance }) => ({
-				row,
-				name: substance.name,
-				disagreements: disagreements(substance)
-			})),
-		replaced: good
-			.filter(({ substance }) => held.has(substance.key))
-			.map(({ row, substance }) => ({ row, name: substance.name })),
-		substances: good.map(({ substance }) => substance)
-	};
-}
-
-function makeWhole(read: TableRead<SubstanceDraft>) {
-	const faults = [...read.faults];
-	const rowOf = new Map<string, number>();
-	const whole = read.good.flatMap(({ row, record: draft }) => {
-		try {
-			const substance = ownSubstance(withoutUnit(draft));
-			const first = rowOf.get(substance.key);
-			if (first !== undefined)
-				throw new InputError('name', `${substance.name} stands in row ${first} already.`);
-			rowOf.set(substance.key, row);
-			return [{ row, substance }];
-		} catch (error) {
-			if (!(error instanceof InputError)) throw error;
-			faults.push({ row, column: error.path, message: error.message });
-			return [];
-		}
-	});
-	return { whole, faults };
+	const prepared: SubstanceImport = { ...rest, added: [], replaced: [] };
+	for (const { row, key, name, disagreements } of good) {
+		if (held.has(key)) prepared.replaced.push({ row, name });
+		else prepared.added.push({ row, name, disagreements });
+	}
+	return prepared;
 }
 
 /**
@@ -318,38 +272,36 @@ export async function importSubstances(
 	context: Context,
 	input: { id: string; bytes: Uint8Array; why: string; leaveOutBad: boolean }
 ): Promise<{ imported: number }> {
-	return write(context, 'edit substances', { id: input.id, content: input }, async (at) => {
+	const reading = () => heavy('read substances', input.bytes);
+	const asked = { id: input.id, content: input };
+	return writeAfter(context, 'edit substances', asked, reading, async (at, read) => {
 		const { tx } = at;
-		const prepared = await prepareImport(tx, input.bytes);
-		if (prepared.faults.length && !input.leaveOutBad)
+		const { faults, count, parts } = read;
+		if (faults.length && !input.leaveOutBad)
 			throw new Refusal(
 				'invalid',
-				`${prepared.faults.length} cells are at fault; nothing was imported. Mend them, or leave those rows out.`,
+				`${faults.length} cells are at fault; nothing was imported. Mend them, or leave those rows out.`,
 				'file'
 			);
-		if (prepared.substances.length === 0)
-			throw new Refusal('invalid', 'No row is left to import.', 'file');
+		if (count === 0) throw new Refusal('invalid', 'No row is left to import.', 'file');
 		const why = input.why.trim() || 'imported from a file';
 		const origin = site(`${at.actor.name}: ${why}`);
-		for (let i = 0; i < prepared.substances.length; i += CHUNK) {
-			const part = prepared.substances.slice(i, i + CHUNK);
-			await upsertOwn(at, part, origin);
-		}
+		for (const part of parts) await upsertOwn(at, JSON.parse(part) as Substance[], origin);
 		await tx.insert(substanceChange).values({
 			id: input.id,
 			key: 'import',
 			field: 'file',
 			before: null,
-			after: { rows: prepared.substances.length },
+			after: { rows: count },
 			why,
 			changedBy: at.actor.id,
 			changedAt: at.now
 		});
 		at.record('substances.imported', {
 			of: input.id,
-			payload: { rows: prepared.substances.length, leftOut: prepared.faults.length, why }
+			payload: { rows: count, leftOut: faults.length, why }
 		});
-		return { imported: prepared.substances.length };
+		return { imported: count };
 	});
 }
 

@@ -2,6 +2,7 @@ import PgBoss from 'pg-boss';
 import { keepBoard } from '../air/board-keeper.ts';
 import { resumeTests } from '../bench/acquire.ts';
 import type { Database } from '../db/client.ts';
+import { forgetTries } from '../db/queries/access.ts';
 import { forgetLeases, holdLease } from '../db/queries/leases.ts';
 import { forgetRequests } from '../db/queries/requests.ts';
 import type { Unattended } from '../kernel/context.ts';
@@ -62,6 +63,7 @@ const SCHEDULED: readonly Scheduled[] = [
 		work: async ({ db, now }) => {
 			await forgetRequests(db, new Date(now().getTime() - KEEP_REQUESTS_MS));
 			await forgetLeases(db);
+			await forgetTries(db, new Date(now().getTime() - DAY_MS));
 		}
 	}
 ];

@@ -1,17 +1,18 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
-import { decodeText } from '../../../core/csv/decode.ts';
-import { readTable, type TableFault, writeTable } from '../../../core/csv/table.ts';
-import { checkTag, emptyItemRow, ITEM_COLUMNS, type ItemRow } from '../../../core/register/csv.ts';
+import { writeTable } from '../../../core/csv/table.ts';
+import { checkTag, ITEM_COLUMNS, type ItemRow } from '../../../core/register/csv.ts';
+import type { ItemTable, Register } from '../../../core/register/import.ts';
 import type { Connection } from '../db/client.ts';
 import { allItems, type ItemFilter } from '../db/queries/items.ts';
 import { item, itemModel, place } from '../db/schema/index.ts';
 import { type Context, todayOf } from '../kernel/context.ts';
+import { heavy } from '../jobs/heavy.ts';
+import { requirePermission } from '../kernel/permissions.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
-import { write } from '../kernel/write.ts';
+import { write, writeAfter } from '../kernel/write.ts';
 
 /** Most items that one write moves or labels. */
 export const MOST_AT_ONCE = 200;
-const CHUNK = 500;
 
 /** The register, or what a filter finds of it, as CSV. */
 export async function exportItems(context: Context, filter: ItemFilter) {
@@ -24,52 +25,27 @@ export async function exportItems(context: Context, filter: ItemFilter) {
 }
 
 /** What a table would do to the register; nothing is written. */
-export async function previewItems(db: Connection, bytes: Uint8Array) {
-	const { items: _, ...preview } = await readItems(db, bytes);
-	return preview;
+export async function previewItems(
+	{ db, actor }: Pick<Context, 'db' | 'actor'>,
+	bytes: Uint8Array
+) {
+	requirePermission(actor.role, 'keep the register');
+	const {
+		count,
+		parts: _,
+		...preview
+	} = await heavy('read items', { bytes, register: await held(db) });
+	return { ...preview, newCount: count };
 }
 
-async function readItems(db: Connection, bytes: Uint8Array) {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, ITEM_COLUMNS, emptyItemRow);
-	const [models, places, known] = [
-		await db
+/** What new items are set against. */
+async function held(db: Connection): Promise<Register> {
+	return {
+		models: await db
 			.select({ id: itemModel.id, name: itemModel.name, family: itemModel.family })
 			.from(itemModel),
-		await db.select({ id: place.id, name: place.name }).from(place),
-		new Set((await db.select({ tag: item.tag }).from(item)).map((row) => row.tag))
-	];
-	const byName = <T extends { name: string }>(list: T[]) =>
-		new Map(list.map((one) => [one.name.toLowerCase(), one]));
-	const [modelOf, placeOf] = [byName(models), byName(places)];
-	const faults: TableFault[] = [...read.faults];
-	const seen = new Map<string, number>();
-	const items = read.good.flatMap(({ row, record: line }) => {
-		const fault = (column: string, message: string) => {
-			faults.push({ row, column, message });
-			return [];
-		};
-		const [model, where] = [
-			modelOf.get(line.model.toLowerCase()),
-			placeOf.get(line.place.toLowerCase())
-		];
-		if (!model)
-			return fault('model', `“${line.model}” is not among the models; add it there first.`);
-		if (!where) return fault('place', `“${line.place}” is none of the places of the site.`);
-		const earlier = seen.get(line.tag);
-		if (earlier) return fault('tag', `${line.tag} stands in row ${earlier} already.`);
-		if (known.has(line.tag)) return fault('tag', `${line.tag} is in the register already.`);
-		seen.set(line.tag, row);
-		return [{ ...line, model, place: where }];
-	});
-	faults.sort((a, b) => a.row - b.row);
-	return {
-		items,
-		faults,
-		rows: read.rows,
-		unknown: read.unknown,
-		encoding,
-		newCount: items.length
+		places: await db.select({ id: place.id, name: place.name }).from(place),
+		tags: (await db.select({ tag: item.tag }).from(item)).map(({ tag }) => tag)
 	};
 }
 
@@ -79,38 +55,38 @@ export async function importItems(
 	input: { id: string; bytes: Uint8Array; leaveOutBad: boolean }
 ): Promise<{ imported: number }> {
 	try {
-		return await write(
+		return await writeAfter(
 			context,
 			'keep the register',
 			{ id: input.id, content: input },
-			async (at) => {
-				const { items, faults } = await readItems(at.tx, input.bytes);
+			async () => heavy('read items', { bytes: input.bytes, register: await held(context.db) }),
+			async (at, { parts, count, faults }) => {
 				if (faults.length && !input.leaveOutBad)
 					throw new Refusal(
 						'invalid',
 						`${faults.length} cells are at fault; nothing was written.`,
 						'file'
 					);
-				const [first, last] = [items[0], items.at(-1)];
-				if (!first || !last) throw new Refusal('invalid', 'There is no new item in it.', 'file');
-				const rows = items.map((line) => ({
-					id: crypto.randomUUID(),
-					tag: line.tag,
-					family: line.model.family,
-					modelId: line.model.id,
-					size: line.size || 'one size',
-					serial: line.serial,
-					placeId: line.place.id,
-					inUseSince: line.inUseSince || at.today
-				}));
-				for (let i = 0; i < rows.length; i += CHUNK)
-					await at.tx.insert(item).values(rows.slice(i, i + CHUNK));
-				at.changed(...rows.map((row) => row.id));
-				at.record('register.imported', {
-					of: input.id,
-					payload: { items: rows.length, first: first.tag, last: last.tag }
-				});
-				return { imported: rows.length };
+				if (count === 0) throw new Refusal('invalid', 'There is no new item in it.', 'file');
+				let [first, last] = ['', ''];
+				for (const part of parts) {
+					const rows = (JSON.parse(part) as ItemTable['items']).map((line) => ({
+						id: crypto.randomUUID(),
+						tag: line.tag,
+						family: line.model.family,
+						modelId: line.model.id,
+						size: line.size || 'one size',
+						serial: line.serial,
+						placeId: line.place.id,
+						inUseSince: line.inUseSince || at.today
+					}));
+					await at.tx.insert(item).values(rows);
+					at.changed(...rows.map((row) => row.id));
+					first ||= rows[0]?.tag ?? '';
+					last = rows.at(-1)?.tag ?? last;
+				}
+				at.record('register.imported', { of: input.id, payload: { items: count, first, last } });
+				return { imported: count };
 			}
 		);
 	} catch (error) {

@@ -19,6 +19,8 @@ const schema = z.object({
 	GREVAN_FILL_PANEL: address.optional(),
 	/** Where the receiver for the gauges of wearers listens; without it they are told by hand. */
 	GREVAN_TELEMETRY: address.optional(),
+	/** Set where another process does what runs without a visitor. */
+	GREVAN_KEEPER: z.enum(['apart', 'here']).default('here'),
 	/** Set in demo mode only. */
 	GREVAN_DEMO_PASSWORD: z.string().optional(),
 	LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info')

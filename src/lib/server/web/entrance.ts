@@ -11,7 +11,8 @@ export const entranceOf = (event: RequestEvent): Entrance => ({
 	auth: event.locals.auth,
 	origin: event.locals.origin,
 	client: event.getClientAddress(),
-	deviceKey: event.cookies.get(DEVICE_COOKIE)
+	deviceKey: event.cookies.get(DEVICE_COOKIE),
+	agent: event.request.headers.get('user-agent')
 });
 
 /** What the way in works with, before anyone is in. */

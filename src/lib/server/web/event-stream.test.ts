@@ -91,7 +91,7 @@ describe('server-sent events', () => {
 		const one = here();
 		const open = () =>
 			eventStream(one, () => Promise.resolve({ text: 'data: x\n\n', last: false }), 1);
-		const streams = Array.from({ length: 12 }, open);
+		const streams = Array.from({ length: 24 }, open);
 		expect(open).toThrow(/Too many screens/);
 		await streams[0]?.body?.cancel();
 		const another = open();

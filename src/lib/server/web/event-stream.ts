@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { asRefusal, Refusal } from '../kernel/refusal.ts';
 
 /** Streams that one person may have open, over all their screens. Common practice. */
-const MOST_EACH = 12;
+const MOST_EACH = 24;
 /** Streams that one process keeps open. Common practice. */
 const MOST_IN_ALL = 400;
 /** Whether the listener may still hear it is asked so often; the answer itself is kept for a moment. */

@@ -51,6 +51,9 @@
 			<form class="mt-4 grid gap-3" onsubmit={give}>
 				<div>
 					<label class="label" for="proof-secret">{by === 'pin' ? 'PIN' : 'Password'}</label>
+					{#if refused}<p id="proof-refused" role="alert" class="mb-1 font-semibold text-held">
+							{refused}
+						</p>{/if}
 					{#if by === 'pin'}<PinPad
 							id="proof-secret"
 							bind:value={secret}
@@ -69,9 +72,6 @@
 							aria-describedby={refused ? 'proof-refused' : undefined}
 							class="w-full"
 						/>{/if}
-					{#if refused}<p id="proof-refused" role="alert" class="mt-1 font-semibold text-held">
-							{refused}
-						</p>{/if}
 				</div>
 				<div class="flex flex-wrap items-center justify-between gap-3">
 					{#if hasPin && question?.by !== 'password'}<button

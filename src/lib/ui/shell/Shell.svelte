@@ -117,7 +117,7 @@
 					{outbox.link === 'signed out' ? 'signed out' : 'someone else is signed in'}, {outbox
 						.waiting.length} unsent
 				{:else if outbox.link === 'unproven'}<span aria-hidden="true">■</span>
-					<button class="linkish" onclick={() => void outbox.flush()}>type your PIN</button>, {outbox
+					<button class="linkish" onclick={() => void outbox.prove()}>type your PIN</button>, {outbox
 						.waiting.length} unsent
 				{:else}<span aria-hidden="true">◌</span>
 					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#each outbox.ofOthers as other, i (i)},

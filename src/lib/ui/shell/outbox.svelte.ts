@@ -94,6 +94,8 @@ export class Outbox {
 	unkept = $state(false);
 	private actor = $state<Person>({ id: '', name: '' });
 	private order = 0;
+	/** What the server wants shown before it takes a signature. */
+	private asked: { message: string } | undefined;
 	private running: Promise<boolean> | undefined;
 	private taken: Promise<void> = Promise.resolve();
 	private onAnswer: Answer = () => {};
@@ -177,6 +179,11 @@ export class Outbox {
 		void this.onDevice(() => this.device.dropRefusal(id));
 	}
 
+	/** The person turned away before, and now wants to show that it is them. */
+	async prove(): Promise<void> {
+		if (this.asked && (await this.device.prove(this.asked))) await this.flush();
+	}
+
 	/** Sends what waits; true when nothing is left. A call during a sending waits for that one. */
 	flush(): Promise<boolean> {
 		this.running ??= this.sendAll().finally(() => (this.running = undefined));
@@ -216,6 +223,7 @@ export class Outbox {
 		}
 		if (asksProof(result)) {
 			this.link = 'unproven';
+			this.asked = result;
 			// A signature waits here until its person has shown that it is theirs.
 			return this.device.prove(result);
 		}

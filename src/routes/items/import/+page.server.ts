@@ -18,7 +18,7 @@ export const actions: Actions = {
 	preview: (event) =>
 		action(async () => {
 			const bytes = await bytesOf(await formBody(event.request));
-			const preview = await previewItems(contextOf(event).db, bytes);
+			const preview = await previewItems(contextOf(event), bytes);
 			return {
 				preview: {
 					...preview,

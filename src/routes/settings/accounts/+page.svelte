@@ -27,7 +27,7 @@
 			</thead>
 			<tbody>
 				{#each data.accounts as account (account.id)}
-					<tr class="rowline align-top">
+					<tr class="rowline align-baseline">
 						<td class="py-2 pr-4">
 							<a
 								class="linkish inline-flex min-h-9 items-center"

@@ -18,7 +18,7 @@ export const actions: Actions = {
 	preview: (event) =>
 		action(async () => {
 			const fields = await formBody(event.request);
-			const preview = await previewImport(contextOf(event).db, await bytesOf(fields));
+			const preview = await previewImport(contextOf(event), await bytesOf(fields));
 			return {
 				preview: {
 					...preview,

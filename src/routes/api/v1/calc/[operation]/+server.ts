@@ -1,4 +1,4 @@
-import { calculate } from '$core/calc/registry';
+import { heavy } from '$lib/server/jobs/heavy';
 import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
 import { jsonBody } from '$lib/server/web/request';
 
@@ -7,7 +7,8 @@ export const POST = async ({ params, request, locals }) => {
 	if (!locals.actor)
 		return Response.json({ message: 'Sign in, or send a key in x-api-key.' }, { status: 401 });
 	try {
-		const result = calculate(params.operation, await jsonBody(request));
+		const input = await jsonBody(request);
+		const result = await heavy('calculate', { name: params.operation, input });
 		const unknown = !result.ok && result.value.error.code === 'unknown_operation';
 		return Response.json(result.value, { status: result.ok ? 200 : unknown ? 404 : 422 });
 	} catch (cause) {

@@ -1,0 +1,52 @@
+import { decodeText } from '../csv/decode.ts';
+import { readTable, type TableFault } from '../csv/table.ts';
+import type { Substance } from '../data/substance.ts';
+import { SHIPPED } from '../data/substances.ts';
+import { InputError } from '../verdict.ts';
+import { emptyDraft, SUBSTANCE_COLUMNS, withoutUnit } from './csv.ts';
+import { type Disagreement, disagreements, ownSubstance } from './record.ts';
+
+export interface SubstanceTable {
+	encoding: string;
+	separator: string;
+	decimalComma: boolean;
+	unknown: string[];
+	rows: number;
+	faults: TableFault[];
+	/** Substances without a fault, and where they disagree with shipped ones. */
+	good: { row: number; substance: Substance; disagreements: Disagreement[] }[];
+}
+
+/**
+ * Reads a table of a site's own substances: what would be taken of it, and every fault by row and column.
+ * @throws InputError at file where it is no such table
+ */
+export function readSubstanceTable(bytes: Uint8Array): SubstanceTable {
+	const { text, encoding } = decodeText(bytes);
+	const read = readTable(text, SUBSTANCE_COLUMNS, emptyDraft);
+	const faults = [...read.faults];
+	const rowOf = new Map<string, number>();
+	const shipped = new Set(SHIPPED.all.map((one) => one.key));
+	const good = read.good.flatMap(({ row, record: draft }) => {
+		try {
+			const substance = ownSubstance(withoutUnit(draft));
+			const first = rowOf.get(substance.key);
+			if (first !== undefined)
+				throw new InputError('name', `${substance.name} stands in row ${first} already.`);
+			rowOf.set(substance.key, row);
+			if (shipped.has(substance.key))
+				throw new InputError(
+					'name',
+					`${substance.name} is a shipped substance. Correct its values on its own page, where the old ones are kept.`
+				);
+			return [{ row, substance, disagreements: disagreements(substance) }];
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			faults.push({ row, column: error.path, message: error.message });
+			return [];
+		}
+	});
+	const { separator, decimalComma, unknown, rows } = read;
+	faults.sort((a, b) => a.row - b.row);
+	return { encoding, separator, decimalComma, unknown, rows, faults, good };
+}

@@ -1,0 +1,77 @@
+import { calculate, type CalcResult } from '../../../core/calc/registry.ts';
+import { type ItemTable, readItemTable, type Register } from '../../../core/register/import.ts';
+import { readSubstanceTable, type SubstanceTable } from '../../../core/substances/import.ts';
+import { InputError } from '../../../core/verdict.ts';
+
+/** What is worked out on a thread of its own, by name. */
+export interface HeavyTasks {
+	calculate: { in: { name: string; input: unknown }; out: CalcResult };
+	'read items': {
+		in: { bytes: Uint8Array; register: Register };
+		out: Omit<ItemTable, 'items'> & InParts;
+	};
+	'read substances': {
+		in: Uint8Array;
+		out: Omit<SubstanceTable, 'good'> & InParts & { good: SubstanceTaken[] };
+	};
+}
+
+/**
+ * Many rows as they cross between threads: as text, a part at a time, so that whoever takes them is not held up while
+ * all of them are made anew at once.
+ */
+export interface InParts {
+	count: number;
+	parts: string[];
+}
+
+/** What is said of a substance before it is taken. */
+export interface SubstanceTaken {
+	row: number;
+	key: string;
+	name: string;
+	disagreements: SubstanceTable['good'][number]['disagreements'];
+}
+
+/** Rows of one part, and of one statement that writes them. */
+const PART = 500;
+function inParts(rows: readonly unknown[]): InParts {
+	const parts: string[] = [];
+	for (let i = 0; i < rows.length; i += PART) parts.push(JSON.stringify(rows.slice(i, i + PART)));
+	return { count: rows.length, parts };
+}
+export type HeavyName = keyof HeavyTasks;
+
+const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['out'] } = {
+	calculate: ({ name, input }) => calculate(name, input),
+	'read items': ({ bytes, register }) => {
+		const { items, ...rest } = readItemTable(bytes, register);
+		return { ...rest, ...inParts(items) };
+	},
+	'read substances': (bytes) => {
+		const { good, ...rest } = readSubstanceTable(bytes);
+		return {
+			...rest,
+			...inParts(good.map(({ substance }) => substance)),
+			good: good.map(({ row, substance: { key, name }, disagreements }) => ({
+				row,
+				key,
+				name,
+				disagreements
+			}))
+		};
+	}
+};
+
+/** An answer as it crosses between threads: classes of errors do not. */
+export type Crossed<T> = { ok: true; value: T } | { ok: false; path: string; message: string };
+
+/** Does one task; called by the pool. */
+export default function work({ task, given }: { task: HeavyName; given: never }): Crossed<unknown> {
+	try {
+		return { ok: true, value: TASKS[task](given) };
+	} catch (error) {
+		if (error instanceof InputError) return { ok: false, path: error.path, message: error.message };
+		throw error;
+	}
+}
