@@ -1,3 +1,4 @@
+import { grantApplication } from '../src/lib/server/db/grants.ts';
 import { migrateDatabase, openDatabase } from '../src/lib/server/db/client.ts';
 import { analyze } from '../src/lib/server/db/queries/seed.ts';
 import { lackDues } from '../src/lib/server/db/queries/states.ts';
@@ -6,13 +7,20 @@ import { loadSite } from '../src/lib/server/kernel/site.ts';
 import { rebuildAll } from '../src/lib/server/readiness/rebuild-all.ts';
 import { createAuth } from '../src/lib/server/web/auth.ts';
 
-/** Brings the database of DATABASE_URL to the newest migration; fills it with the demo when it is empty. */
-const url = process.env.DATABASE_URL ?? '';
+/** Brings the database to the newest migration; fills it with the demo when it is empty. */
+const appUrl = process.env.DATABASE_URL ?? '';
+/** The owner migrates and brings the demo in; the application works with less. */
+const url = process.env.GREVAN_OWNER_URL ?? appUrl;
 const password = process.env.GREVAN_DEMO_PASSWORD;
 const items = Number(process.env.GREVAN_SEED_ITEMS ?? 64);
 const rounds = Number(process.env.GREVAN_SEED_ROUNDS ?? 12);
 
 await migrateDatabase(url, 'src/lib/server/db/migrations');
+if (url !== appUrl) await grantApplication(url, appUrl);
+else
+	console.log(
+		'The application owns its database: see the README on GREVAN_OWNER_URL for a record that proves itself.'
+	);
 const { db, close } = openDatabase(url, { max: 2 });
 try {
 	if (password && (await isEmpty(db))) {

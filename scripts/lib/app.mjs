@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { bin, root } from './paths.mjs';
+import { bin, dataDir, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { end, run } from './process.mjs';
 import { secretFor } from './cluster.mjs';
@@ -20,16 +20,33 @@ export async function migrateAndSeed(env) {
 
 /**
  * What the web process needs of its environment.
- * @param {string} databaseUrl
+ * @param {string} ownerUrl the database, by the role that owns it
  * @param {{ demo: boolean, name?: string }} options
  */
-export function appEnv(databaseUrl, { demo, name = 'app' }) {
+export function appEnv(ownerUrl, { demo, name = 'app' }) {
 	return {
 		NODE_ENV: 'production',
-		DATABASE_URL: databaseUrl,
+		...databaseRoles(ownerUrl, name),
+		GREVAN_LOG_KEY: process.env.GREVAN_LOG_KEY ?? join(dataDir, `${name}-log-key.pem`),
+		GREVAN_ANCHORS: process.env.GREVAN_ANCHORS ?? join(dataDir, 'anchors', `${name}.jsonl`),
 		GREVAN_SECRET: secretFor(`${name}-session`),
 		...(demo ? { GREVAN_DEMO_PASSWORD: secretFor(`${name}-demo`).slice(0, 16) } : {})
 	};
+}
+
+/**
+ * The database by the role that owns it, and by the one that the application comes in with, which owns nothing. For a
+ * database of somebody else both are as they were given.
+ * @param {string} ownerUrl
+ * @param {string} name
+ */
+function databaseRoles(ownerUrl, name) {
+	const { DATABASE_URL: given, GREVAN_OWNER_URL: owner } = process.env;
+	if (given && given === ownerUrl) return { DATABASE_URL: given, GREVAN_OWNER_URL: owner ?? given };
+	const app = new URL(ownerUrl);
+	app.username = name === 'app' ? 'grevan_app' : `grevan_${name}`;
+	app.password = secretFor(`${name}-role`);
+	return { DATABASE_URL: app.href, GREVAN_OWNER_URL: ownerUrl };
 }
 
 /**

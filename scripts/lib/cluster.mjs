@@ -128,7 +128,7 @@ export function removeCluster(cluster, name) {
  * @param {string} name
  */
 export function forgetSecrets(name) {
-	for (const secret of [name, `${name}-session`, `${name}-demo`])
+	for (const secret of [name, `${name}-session`, `${name}-demo`, `${name}-role`])
 		rmSync(secretFile(secret), { force: true });
 }
 

@@ -40,7 +40,7 @@ describe('the audit log', () => {
 			)
 		);
 		await inspect(own.yard.as(own.yard.people.technician), 'HM-0001');
-		const check = await verifyChain(own.test.db, 7);
+		const check = await verifyChain(own.test.db, { pageSize: 7 });
 		expect(check.broken).toBeUndefined();
 		// Twenty, and one inspection: begun, each of its steps answered, signed.
 		expect(check.entries).toBe(22 + steps.length);

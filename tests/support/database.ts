@@ -2,6 +2,7 @@ import { readdirSync } from 'node:fs';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
 import { SITE_ACCESS } from '../../src/core/access/session.ts';
+import { grantApplication } from '../../src/lib/server/db/grants.ts';
 import { type Database, migrateDatabase, openDatabase } from '../../src/lib/server/db/client.ts';
 import {
 	filterLot,
@@ -31,7 +32,7 @@ export const SITE: Site = {
 export interface TestDatabase {
 	url: string;
 	db: Database;
-	/** Plain SQL, for what only an intruder would do. */
+	/** Plain SQL as the owner, for what only an intruder would do. */
 	raw: postgres.Sql;
 	close: () => Promise<void>;
 }
@@ -42,6 +43,13 @@ const TEMPLATE = `t_template_${readdirSync(MIGRATIONS).length}`;
 /** Any number that nothing else on the test cluster locks. */
 const MAKING_TEMPLATE = 41_000;
 
+/** The same database by a role such as the application has. */
+function asApplication(owner: string): string {
+	const url = new URL(owner);
+	url.username = 'grevan_test';
+	return url.href;
+}
+
 /** Clones a database that was migrated once for all files of tests. */
 async function fromTemplate(admin: string, root: postgres.Sql, name: string): Promise<void> {
 	// One at a time: a database is not cloned while somebody else is in it.
@@ -50,7 +58,9 @@ async function fromTemplate(admin: string, root: postgres.Sql, name: string): Pr
 		const [made] = await root`select 1 from pg_database where datname = ${TEMPLATE}`;
 		if (!made) {
 			await root.unsafe(`create database ${TEMPLATE}_new`);
-			await migrateDatabase(admin.replace(/\/[^/]*$/, `/${TEMPLATE}_new`), MIGRATIONS);
+			const made = admin.replace(/\/[^/]*$/, `/${TEMPLATE}_new`);
+			await migrateDatabase(made, MIGRATIONS);
+			await grantApplication(made, asApplication(made));
 			await root.unsafe(`alter database ${TEMPLATE}_new rename to ${TEMPLATE}`);
 		}
 		await root.unsafe(`create database ${name} template ${TEMPLATE}`);
@@ -66,9 +76,11 @@ export async function freshDatabase(): Promise<TestDatabase> {
 	const name = `t_${randomBytes(6).toString('hex')}`;
 	const root = postgres(admin, { max: 1, onnotice: () => {} });
 	await fromTemplate(admin, root, name);
-	const url = admin.replace(/\/[^/]*$/, `/${name}`);
+	const owner = admin.replace(/\/[^/]*$/, `/${name}`);
+	// Services are tested with what the application may, and no more.
+	const url = asApplication(owner);
 	const { db, close } = openDatabase(url);
-	const raw = postgres(url, { max: 2, onnotice: () => {} });
+	const raw = postgres(owner, { max: 2, onnotice: () => {} });
 	return {
 		url,
 		db,

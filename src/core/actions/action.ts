@@ -32,6 +32,10 @@ export interface ActionLink {
 	words?: string;
 }
 
+/** What is never changed once it is whole, and is kept with a hash of all that belongs to it. */
+export const RECORD_KINDS = ['inspection', 'repair', 'plan edition', 'bench test'] as const;
+export type RecordKind = (typeof RECORD_KINDS)[number];
+
 /** One kind of thing that is recorded: what is kept of it, what it was done to, and how it reads. */
 export interface Action<S extends z.ZodType = z.ZodType> {
 	/** What the entry holds beside who, when and to which item. */
@@ -43,6 +47,8 @@ export interface Action<S extends z.ZodType = z.ZodType> {
 	links?: (payload: z.output<S>) => ActionLink[];
 	/** What its person does by it: they show first that it is them. */
 	signs?: string;
+	/** The record that is whole with it: its hash goes into the entry. */
+	keeps?: RecordKind;
 	/** A step on the way to something that is recorded whole: left out of histories unless all is asked for. */
 	detail?: boolean;
 }

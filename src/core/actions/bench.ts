@@ -20,6 +20,7 @@ export const BENCH_ACTIONS = {
 	}),
 	'bench.judged': action({
 		subject: 'bench',
+		keeps: 'bench test',
 		payload: z.object({
 			recipe: z.string(),
 			version: z.number().optional(),

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Action, ActionLink, SubjectKind } from './action.ts';
+import type { Action, ActionLink, RecordKind, SubjectKind } from './action.ts';
 import { AIR_ACTIONS, ENTRY_ACTIONS } from './air.ts';
 import { BENCH_ACTIONS } from './bench.ts';
 import { FAULT_ACTIONS } from './faults.ts';
@@ -33,6 +33,18 @@ function actionOf(name: string): Action | undefined {
 
 /** What a person does by an action that is a signature; undefined for any other. */
 export const signsBy = (name: ActionName): string | undefined => actionOf(name)?.signs;
+
+/** The record that an entry makes whole, and its id; undefined where it makes none. */
+export function recordOf(
+	name: string,
+	subject: string,
+	payload: Record<string, unknown>
+): { kind: RecordKind; id: string } | undefined {
+	const kind = actionOf(name)?.keeps;
+	if (!kind) return undefined;
+	const id = subject.slice(subject.indexOf(':') + 1);
+	return { kind, id: kind === 'plan edition' ? `${id}/${String(payload.edition)}` : id };
+}
 
 /** The subject of an entry, such as run:uuid. */
 export const subjectOf = (name: ActionName, id: string): string => `${ACTIONS[name].subject}:${id}`;

@@ -51,12 +51,14 @@ export const FAULT_ACTIONS = {
 	'repair.released': action({
 		subject: 'job',
 		signs: 'release it',
+		keeps: 'repair',
 		payload: ended,
 		says: (p) => `Released after ${repairWords(p.repair)}`
 	}),
 	'item.retired': action({
 		subject: 'job',
 		signs: 'take it out of use',
+		keeps: 'repair',
 		payload: ended,
 		says: () => 'Taken out of use for good'
 	})

@@ -26,6 +26,7 @@ export const HAZARD_ACTIONS = {
 	'plan.approved': action({
 		subject: 'plan',
 		signs: 'approve the plan',
+		keeps: 'plan edition',
 		payload: z.object({
 			task: z.string(),
 			edition: z.number(),

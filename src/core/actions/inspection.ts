@@ -56,6 +56,7 @@ export const INSPECTION_ACTIONS = {
 	'inspection.signed': action({
 		subject: 'run',
 		signs: 'sign the inspection',
+		keeps: 'inspection',
 		payload: z.object({
 			procedure: z.string(),
 			version: z.number(),

@@ -17,6 +17,7 @@ import {
 	place,
 	site
 } from '../db/schema/index.ts';
+import { withRecordHashes } from '../kernel/record-hash.ts';
 import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
@@ -246,16 +247,14 @@ export class Seed {
 
 	async writeRecord(): Promise<void> {
 		this.happened.sort((a, b) => a.at.getTime() - b.at.getTime());
-		await appendEntries(
-			this.tx,
-			this.happened.map(({ by, of, action, payload, ...entry }) => ({
-				...entry,
-				actorId: by,
-				action,
-				subject: subjectOf(action, of),
-				payload: checkPayload(action, payload)
-			}))
-		);
+		const entries = this.happened.map(({ by, of, action, payload, ...entry }) => ({
+			...entry,
+			actorId: by,
+			action,
+			subject: subjectOf(action, of),
+			payload: checkPayload(action, payload)
+		}));
+		await appendEntries(this.tx, await withRecordHashes(this.tx, entries));
 	}
 
 	/** A plain good run; most masks here have no pre-filter. */

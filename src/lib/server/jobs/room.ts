@@ -2,9 +2,11 @@ import PgBoss from 'pg-boss';
 import { keepBoard } from '../air/board-keeper.ts';
 import { resumeTests } from '../bench/acquire.ts';
 import type { Database } from '../db/client.ts';
+import { QUEUE_SCHEMA } from '../db/grants.ts';
 import { forgetTries } from '../db/queries/access.ts';
 import { forgetLeases, holdLease } from '../db/queries/leases.ts';
 import { forgetRequests } from '../db/queries/requests.ts';
+import { anchorNow } from '../web/anchor.ts';
 import type { Unattended } from '../kernel/context.ts';
 import { asRefusal } from '../kernel/refusal.ts';
 import { loadSite } from '../kernel/site.ts';
@@ -27,6 +29,8 @@ interface Duty {
 	alone: boolean;
 }
 
+/** The end of the log is signed so often, where it has grown. Site default. */
+const ANCHOR_MS = 60_000;
 /** After so long without a sign of life another process takes a duty over. */
 const LEASE_MS = 3000;
 const DUTIES: readonly Duty[] = [
@@ -42,6 +46,12 @@ const DUTIES: readonly Duty[] = [
 		everyMs: 2000,
 		alone: false,
 		work: (context) => resumeTests(context, config().GREVAN_PRESSURE_BENCH)
+	},
+	{
+		name: 'log anchors',
+		everyMs: ANCHOR_MS,
+		alone: true,
+		work: ({ db, now }) => anchorNow(db, 'interval', now())
 	}
 ];
 
@@ -67,9 +77,6 @@ const SCHEDULED: readonly Scheduled[] = [
 		}
 	}
 ];
-/** Schema of the queue, apart from the record. */
-const QUEUE_SCHEMA = 'jobs';
-
 /** What a job works with: the choices of the site as they are now. */
 const unattended = async (db: Database): Promise<Unattended> => ({
 	db,
@@ -89,7 +96,8 @@ function keepDuty(db: Database, { name, everyMs, work, alone }: Duty): void {
 		if (busy) return;
 		busy = true;
 		try {
-			if (!alone || (await holdLease(db, name, LEASE_MS))) await work(await unattended(db));
+			if (!alone || (await holdLease(db, name, Math.max(LEASE_MS, 2 * everyMs))))
+				await work(await unattended(db));
 		} catch (error) {
 			complain(name, error);
 		} finally {

@@ -14,6 +14,7 @@ import { appendEntries, canonicalJson, type NewEntry } from './audit.ts';
 import { type Actor, type Context, type Reader, todayOf, type Unattended } from './context.ts';
 import { type Permission, requirePermission } from './permissions.ts';
 import { requireProof } from './proof.ts';
+import { withRecordHashes } from './record-hash.ts';
 import { Refusal } from './refusal.ts';
 import type { Site } from './site.ts';
 
@@ -134,7 +135,7 @@ async function transact<T>(
 		});
 		if (changed.size) await rebuildState(tx, [...changed], context.site);
 		if (request && answer !== undefined) await keepAnswer(tx, request.id, answer);
-		if (entries.length) await appendEntries(tx, entries);
+		if (entries.length) await appendEntries(tx, await withRecordHashes(tx, entries));
 		return answer;
 	});
 }

@@ -19,6 +19,10 @@ const schema = z.object({
 	GREVAN_FILL_PANEL: address.optional(),
 	/** Where the receiver for the gauges of wearers listens; without it they are told by hand. */
 	GREVAN_TELEMETRY: address.optional(),
+	/** File of the key that the end of the log is signed with; made at first use. */
+	GREVAN_LOG_KEY: z.string().min(1).optional(),
+	/** File that the signed ends of the log are kept in, best on another disk than the database. */
+	GREVAN_ANCHORS: z.string().min(1).optional(),
 	/** Set where another process does what runs without a visitor. */
 	GREVAN_KEEPER: z.enum(['apart', 'here']).default('here'),
 	/** Set in demo mode only. */

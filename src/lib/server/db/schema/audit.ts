@@ -1,5 +1,17 @@
 import { sql } from 'drizzle-orm';
-import { bigint, check, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import {
+	bigint,
+	check,
+	index,
+	integer,
+	pgTable,
+	primaryKey,
+	text,
+	timestamp,
+	uuid
+} from 'drizzle-orm/pg-core';
+import { RECORD_KINDS, type RecordKind } from '../../../../core/actions/action.ts';
+import { oneOf } from './one-of.ts';
 
 /**
  * Everything that happened, in order, each entry bound to the one before by its hash. A trigger gives sequence,
@@ -46,4 +58,18 @@ export const auditHead = pgTable(
 		hash: text('hash').notNull()
 	},
 	(t) => [check('audit_head_single', sql`${t.id} = 1`)]
+);
+
+/** The hash of each record as it was made whole; the entry of the log that made it so states the same. Append-only. */
+export const recordHash = pgTable(
+	'record_hash',
+	{
+		kind: text('kind').$type<RecordKind>().notNull(),
+		recordId: text('record_id').notNull(),
+		hash: text('hash').notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.kind, t.recordId] }),
+		oneOf('record_hash_kind', t.kind, RECORD_KINDS)
+	]
 );

@@ -1,17 +1,22 @@
 import { EN_BANDS, parseEn } from '$core/filters/filter-code';
 import { cardOf } from '$lib/server/hazards/schedule-card';
+import { readableMoment } from '$core/plan/moments';
+import { anchorNow } from '$lib/server/web/anchor';
 import { makePdf } from '$lib/server/web/pdf';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The card for the wall as PDF. */
 export const GET = (event) =>
 	page(async () => {
+		const context = contextOf(event);
 		const id = parse(clientId, event.params.id);
-		const { card, standing, page: plan } = await cardOf(contextOf(event), id);
+		const { card, standing, page: plan } = await cardOf(context, id);
 		const types = Object.keys(
 			(card.code && parseEn(card.code)?.gas) || {}
 		) as (keyof typeof EN_BANDS)[];
 		const colours = types.map((type) => `${type} ${EN_BANDS[type].colour}`).join(', ');
+		// What leaves the house can be held against the log, whatever becomes of the database.
+		const anchor = await anchorNow(context.db, 'certificate', context.now());
 		const pdf = await makePdf({
 			info: { title: card.heading },
 			content: [
@@ -40,7 +45,15 @@ export const GET = (event) =>
 					bold: true,
 					margin: [0, 12, 0, 0] as [number, number, number, number]
 				})),
-				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 24, 0, 0] }
+				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 24, 0, 0] },
+				...(anchor
+					? [
+							{
+								text: `Log: entry ${anchor.seq}, ${anchor.hash.slice(0, 16)}, signed ${readableMoment(new Date(anchor.at), context.site.timeZone)}.`,
+								fontSize: 9
+							}
+						]
+					: [])
 			]
 		});
 		return new Response(pdf.buffer as ArrayBuffer, {
