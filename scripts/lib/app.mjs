@@ -1,9 +1,9 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { bin, dataDir, root } from './paths.mjs';
+import { bin, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { end, run } from './process.mjs';
-import { secretFor } from './cluster.mjs';
+import { anchorPaths, secretFor } from './cluster.mjs';
 import { Stop } from './say.mjs';
 
 /**
@@ -24,11 +24,12 @@ export async function migrateAndSeed(env) {
  * @param {{ demo: boolean, name?: string }} options
  */
 export function appEnv(ownerUrl, { demo, name = 'app' }) {
+	const anchors = anchorPaths(name);
 	return {
 		NODE_ENV: 'production',
 		...databaseRoles(ownerUrl, name),
-		GREVAN_LOG_KEY: process.env.GREVAN_LOG_KEY ?? join(dataDir, `${name}-log-key.pem`),
-		GREVAN_ANCHORS: process.env.GREVAN_ANCHORS ?? join(dataDir, 'anchors', `${name}.jsonl`),
+		GREVAN_LOG_KEY: process.env.GREVAN_LOG_KEY ?? anchors.key,
+		GREVAN_ANCHORS: process.env.GREVAN_ANCHORS ?? anchors.file,
 		GREVAN_SECRET: secretFor(`${name}-session`),
 		...(demo ? { GREVAN_DEMO_PASSWORD: secretFor(`${name}-demo`).slice(0, 16) } : {})
 	};

@@ -124,12 +124,23 @@ export function removeCluster(cluster, name) {
 }
 
 /**
+ * Where the key is that the end of the log is signed with, and the signed ends.
+ * @param {string} name
+ */
+export const anchorPaths = (name) => ({
+	key: join(dataDir, `${name}-log-key.pem`),
+	file: join(dataDir, 'anchors', `${name}.jsonl`)
+});
+
+/**
  * Removes the secrets that were made for a name.
  * @param {string} name
  */
 export function forgetSecrets(name) {
 	for (const secret of [name, `${name}-session`, `${name}-demo`, `${name}-role`])
 		rmSync(secretFile(secret), { force: true });
+	const { key, file } = anchorPaths(name);
+	for (const kept of [key, file]) rmSync(kept, { force: true });
 }
 
 /**

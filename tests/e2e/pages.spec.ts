@@ -82,6 +82,10 @@ async function everyPage(page: Page): Promise<string[]> {
 		fault ?? '',
 		'/records?check',
 		'/records/interface',
+		'/settings',
+		'/settings/device',
+		'/settings/keys',
+		'/hand-over',
 		'/items/HM-9999'
 	];
 }

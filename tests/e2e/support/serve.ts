@@ -23,38 +23,51 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 	const root = postgres(admin, { max: 1, onnotice: () => {} });
 	const served: Served[] = [];
 	const undo: (() => Promise<void>)[] = [];
-	for (let worker = 0; worker < config.workers; worker++) {
-		const name = `browser-${worker}`;
-		await root.unsafe(`drop database if exists "${name}" with (force)`);
-		// The demo is put in once; the others are clones of it from before anyone came.
-		await root.unsafe(`create database "${name}"${worker === 0 ? '' : ' template "browser-demo"'}`);
-		const simulated = await startInstruments();
-		const env = {
-			...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name: SECRETS }),
-			...simulated.env,
-			LOG_LEVEL: 'error'
-		};
-		if (worker === 0) {
-			await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
-			await patient(env.DATABASE_URL);
-			await root.unsafe('drop database if exists "browser-demo" with (force)');
-			await root.unsafe(`create database "browser-demo" template "${name}"`);
-		}
-		const web = await startWeb(env, { port: 8460, quiet: true });
-		served.push({ address: web.address, env, sessions: await sessions(web.address) });
-		undo.push(async () => {
-			await web.stop();
-			await simulated.stop();
-			await root.unsafe(`drop database "${name}" with (force)`);
-		});
-	}
-	process.env.APPS = JSON.stringify(served);
-	return async () => {
-		for (const one of undo) await one();
+	const end = async () => {
+		for (const one of undo.reverse()) await one();
 		await root.unsafe('drop database if exists "browser-demo" with (force)');
 		await root.end();
 		forgetSecrets(SECRETS);
 	};
+	try {
+		await serveAll();
+	} catch (error) {
+		// What was started would keep this process from ending.
+		await end();
+		throw error;
+	}
+	process.env.APPS = JSON.stringify(served);
+	return end;
+
+	async function serveAll(): Promise<void> {
+		for (let worker = 0; worker < config.workers; worker++) {
+			const name = `browser-${worker}`;
+			await root.unsafe(`drop database if exists "${name}" with (force)`);
+			// The demo is put in once; the others are clones of it from before anyone came.
+			await root.unsafe(
+				`create database "${name}"${worker === 0 ? '' : ' template "browser-demo"'}`
+			);
+			const simulated = await startInstruments();
+			undo.push(simulated.stop);
+			const env = {
+				...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name: SECRETS }),
+				...simulated.env,
+				LOG_LEVEL: 'error'
+			};
+			if (worker === 0) {
+				await migrateAndSeed({ ...env, GREVAN_SEED_ROUNDS: '2' });
+				await patient(env.DATABASE_URL);
+				await root.unsafe('drop database if exists "browser-demo" with (force)');
+				await root.unsafe(`create database "browser-demo" template "${name}"`);
+			}
+			const web = await startWeb(env, { port: 8460, quiet: true });
+			served.push({ address: web.address, env, sessions: await sessions(web.address) });
+			undo.push(async () => {
+				await web.stop();
+				await root.unsafe(`drop database "${name}" with (force)`);
+			});
+		}
+	}
 }
 
 /** A slow machine takes longer over the tests than a proof of who one is counts; its own test sets it back. */

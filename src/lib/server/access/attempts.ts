@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { waitLeftS, waitWords } from '../../../core/access/lockout.ts';
 import type { Connection } from '../db/client.ts';
-import { countFailure, countRequest, failuresOf } from '../db/queries/access.ts';
+import { countFailure, countRequest, failuresOf, requestsOf } from '../db/queries/access.ts';
 import { signInFailure } from '../db/schema/index.ts';
 import type { Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
@@ -38,6 +38,24 @@ export const mustWait = (waitS: number): Refusal =>
 	new Refusal('busy', `Too many tries. Wait ${waitWords(waitS)}, then try again.`);
 
 const WINDOW_MS = 60_000;
+/** Sign-ins that may fail from one address in a minute, however many accounts it tries. Site default. */
+const ADDRESS_FAILURES = 20;
+const failuresFrom = (client: string) => `sign-in failed:${client}`;
+const tooMany = () =>
+	new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
+
+/** @throws Refusal where too many sign-ins failed from an address lately */
+export async function requireQuietAddress(
+	{ db, now }: Pick<Unattended, 'db' | 'now'>,
+	client: string
+): Promise<void> {
+	if ((await requestsOf(db, failuresFrom(client), WINDOW_MS, now())) >= ADDRESS_FAILURES)
+		throw tooMany();
+}
+
+/** A sign-in from an address has failed. */
+export const countAddressFailure = ({ db, now }: Pick<Unattended, 'db' | 'now'>, client: string) =>
+	countRequest(db, failuresFrom(client), WINDOW_MS, now());
 
 /**
  * What one address may ask in a minute, however many accounts it tries.
@@ -49,6 +67,5 @@ export async function limitAddress(
 	client: string,
 	most: number
 ): Promise<void> {
-	if ((await countRequest(db, `${what}:${client}`, WINDOW_MS, now())) > most)
-		throw new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
+	if ((await countRequest(db, `${what}:${client}`, WINDOW_MS, now())) > most) throw tooMany();
 }

@@ -5,7 +5,14 @@ import type { Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, writeUnattended } from '../kernel/write.ts';
 import { askAuth, type Auth } from '../web/auth.ts';
-import { attemptKey, forgiveTries, mustWait, takeTry } from './attempts.ts';
+import {
+	attemptKey,
+	countAddressFailure,
+	forgiveTries,
+	mustWait,
+	requireQuietAddress,
+	takeTry
+} from './attempts.ts';
 import { keepDevice } from './devices.ts';
 
 /** Where somebody comes from, as the server sees it. */
@@ -50,6 +57,7 @@ export async function signIn(
 	at: Entrance,
 	given: { email: string; password: string; shared?: boolean }
 ): Promise<Entered | CodeAsked> {
+	await requireQuietAddress(context, at.client);
 	const email = given.email.trim().toLowerCase();
 	const key = attemptKey('password', email);
 	const [known] = await context.db
@@ -69,6 +77,7 @@ export async function signIn(
 		throw new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
 	if (body.twoFactorRedirect === true) return { cookies, code: true };
 	if (status >= 400 || typeof body.token !== 'string') {
+		await countAddressFailure(context, at.client);
 		const closed = known?.disabledAt && status !== 401;
 		await noteRefused(context, known?.id, 'password', closed ? 'closed' : 'wrong', taken.tries);
 		throw new Refusal('forbidden', closed ? CLOSED : WRONG);

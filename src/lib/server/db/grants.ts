@@ -49,6 +49,9 @@ export async function grantApplication(ownerUrl: string, appUrl: string): Promis
 				`create role ${quoted(role)} ${attributes} password ${owner.escapeLiteral(password)}`
 			);
 		const to = quoted(role);
+		// A role that is there with another password, from an installation whose secrets are gone.
+		if (made && !(await opens(appUrl)))
+			await run(`alter role ${to} password ${owner.escapeLiteral(password)}`);
 		await run(`grant connect on database ${quoted(database)} to ${to}`);
 		await run('begin');
 		await run(`revoke all on all tables in schema public from ${to}`);
@@ -80,6 +83,21 @@ export async function grantApplication(ownerUrl: string, appUrl: string): Promis
 		}
 	} finally {
 		await owner.end();
+	}
+}
+
+/** Whether a role may come in as the address says. */
+async function opens(url: string): Promise<boolean> {
+	const client = new pg.Client({ connectionString: url });
+	try {
+		await client.connect();
+		return true;
+	} catch (error) {
+		// Neither a wrong password nor a missing grant; anything else is not mended here.
+		if (!['28P01', '42501'].includes(String((error as { code?: unknown }).code))) throw error;
+		return (error as { code?: unknown }).code !== '28P01';
+	} finally {
+		await client.end().catch(() => {});
 	}
 }
 

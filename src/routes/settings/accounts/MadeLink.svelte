@@ -20,7 +20,7 @@
 		Give this link to {name}, by a way that only they read. It opens once, for 72 hours, and is
 		shown only now.
 	</p>
-	<p class="mt-1 font-mono break-all" data-link>{link}</p>
+	<p class="mt-1 font-mono break-all" data-invite>{link}</p>
 	<button type="button" class="button mt-2" onclick={() => void copy()}
 		>{copied ? 'Copied' : 'Copy it'}</button
 	>

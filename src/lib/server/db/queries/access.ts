@@ -28,6 +28,20 @@ export async function countRequest(
 	return row?.count ?? 1;
 }
 
+/** How many requests of a key were counted in the window of time that it is in. */
+export async function requestsOf(
+	db: Connection,
+	key: string,
+	windowMs: number,
+	now: Date
+): Promise<number> {
+	const [row] = await db
+		.select({ count: rateLimit.count })
+		.from(rateLimit)
+		.where(and(eq(rateLimit.key, key), gt(rateLimit.lastRequest, now.getTime() - windowMs)));
+	return row?.count ?? 0;
+}
+
 /** Tries that failed in a row, held until the end of the transaction so that two at once count as two. */
 export async function failuresOf(tx: Connection, key: string) {
 	const [row] = await tx
