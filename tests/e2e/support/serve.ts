@@ -30,7 +30,7 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 		forgetSecrets(SECRETS);
 	};
 	try {
-		await serveAll();
+		await serveAll(admin);
 	} catch (error) {
 		// What was started would keep this process from ending.
 		await end();
@@ -39,7 +39,7 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 	process.env.APPS = JSON.stringify(served);
 	return end;
 
-	async function serveAll(): Promise<void> {
+	async function serveAll(admin: string): Promise<void> {
 		for (let worker = 0; worker < config.workers; worker++) {
 			const name = `browser-${worker}`;
 			await root.unsafe(`drop database if exists "${name}" with (force)`);
