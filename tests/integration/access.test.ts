@@ -24,7 +24,13 @@ import {
 	writeRequest
 } from '../../src/lib/server/db/schema/index.ts';
 import type { Context, Unattended } from '../../src/lib/server/kernel/context.ts';
-import { type Auth, createAuth, sessionOf } from '../../src/lib/server/web/auth.ts';
+import {
+	type Auth,
+	createAuth,
+	passwordHolds,
+	pinHolds,
+	sessionOf
+} from '../../src/lib/server/web/auth.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 
@@ -234,6 +240,18 @@ describe('handing over at a shared bench', () => {
 		const boss = await somebody('max', 'admin');
 		await changeAccount(boss.context(), request(), bo.id, { kind: 'close', why: 'Left.' });
 		await expectRefusal(take(next, PIN), 'not found', /card/);
+	});
+
+	it('keeps a PIN so that the database alone does not give it away', async () => {
+		const { bo } = await bench();
+		const [row] = await own.test.db.select().from(user).where(eq(user.id, bo.id));
+		const person = { id: bo.id, pinHash: row?.pinHash ?? '' };
+		expect(await pinHolds(auth(), person, PIN)).toBe(true);
+		// Neither the PIN itself nor the same under another person or another secret opens it.
+		expect(await passwordHolds(auth(), person.pinHash, PIN)).toBe(false);
+		expect(await pinHolds(auth(), { ...person, id: 'other' }, PIN)).toBe(false);
+		const elsewhere = createAuth(own.test.db, { secret: 't'.repeat(40), origin: ORIGIN });
+		expect(await pinHolds(elsewhere, person, PIN)).toBe(false);
 	});
 
 	it('keeps no trace of a PIN but its hash', async () => {
@@ -460,7 +478,9 @@ describe('two-step sign-in', () => {
 				giveCode(door(), at(), { code, cookie, challenge: decodeURIComponent(challenge ?? '') });
 		};
 		await expectRefusal((await step())('000000'), 'forbidden', /not the one/);
-		expect(await standing(await (await step())(await shown()))).not.toBeNull();
+		const code = await shown();
+		expect(await standing(await (await step())(code))).not.toBeNull();
+		await expectRefusal((await step())(code), 'forbidden', /used already/);
 		const recovery = codes[0] ?? '';
 		expect(await standing(await (await step())(recovery))).not.toBeNull();
 		await expectRefusal((await step())(recovery), 'forbidden', /not the one/);

@@ -102,7 +102,7 @@ export const ACCESS_ACTIONS = {
 		detail: true,
 		payload: z.object({
 			way: z.enum([...WAYS_IN, 'code']),
-			why: z.enum(['wrong', 'wait', 'closed', 'device']),
+			why: z.enum(['wrong', 'wait', 'closed', 'device', 'used']),
 			failures: z.number().optional()
 		}),
 		says: (p) =>
@@ -111,7 +111,8 @@ export const ACCESS_ACTIONS = {
 					wrong: `the ${p.way === 'pin' ? 'PIN' : p.way} was wrong`,
 					wait: 'too many tries',
 					closed: 'the account is closed',
-					device: 'the device takes no PIN'
+					device: 'the device takes no PIN',
+					used: 'the code was used before'
 				}[p.why]
 			}`
 	}),

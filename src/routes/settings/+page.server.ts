@@ -4,6 +4,7 @@ import { changePassword } from '$lib/server/access/own-account';
 import { choosePin, newCard } from '$lib/server/access/pins';
 import { endOwnSessions, seenTries, sessionsOf } from '$lib/server/access/sessions';
 import { beginTwoStep, confirmTwoStep, endTwoStep } from '$lib/server/access/two-step';
+import { history } from '$lib/server/records/history';
 import { Refusal } from '$lib/server/kernel/refusal';
 import { codeSvg } from '$lib/server/web/codes';
 import { entranceOf, passCookies } from '$lib/server/web/entrance';
@@ -20,6 +21,7 @@ export const load: PageServerLoad = (event) =>
 			cardQr: account.card && codeSvg('qrcode', account.card),
 			cardBar: account.card && codeSvg('code128', account.card),
 			sessions: await sessionsOf(db, actor.id),
+			lines: await history({ db }, { subject: `account:${actor.id}`, details: true, limit: 12 }),
 			here: event.locals.session?.id ?? null,
 			mustTwoStep: site.twoStepRoles.includes(actor.role) && !account.twoStep
 		};

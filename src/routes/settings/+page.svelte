@@ -6,6 +6,8 @@
 	import { refusedAt } from '$lib/ui/form/refused';
 	import { siteMoment } from '$lib/ui/time/moments';
 	import { PASSWORD_LEAST, PIN_LEAST, PIN_MOST } from '$core/access/secrets';
+	import HistoryList from '$lib/ui/records/HistoryList.svelte';
+	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import TwoStep from './TwoStep.svelte';
 
 	let { data, form } = $props();
@@ -111,41 +113,28 @@
 		<h2 id="password-title" class="text-ink! text-[1.1rem]!">Password</h2>
 		<form method="post" action="?/password" use:enhance class="mt-3 grid max-w-[22rem] gap-3">
 			<input type="hidden" name="email" value={data.account.email} autocomplete="username" />
-			<Field id="before" label="Password until now" refusal={refusedAt(refusal, 'before')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="before"
-						type="password"
-						autocomplete="current-password"
-						required
-						class="w-full"
-					/>{/snippet}
-			</Field>
-			<Field
+			<SecretField
+				id="before"
+				name="before"
+				label="Password until now"
+				autocomplete="current-password"
+				refusal={refusedAt(refusal, 'before')}
+			/>
+			<SecretField
 				id="new-password"
+				name="password"
 				label="New password"
+				autocomplete="new-password"
 				refusal={refusedAt(refusal, 'password')}
 				hint="At least {PASSWORD_LEAST} characters; a few words are easy to keep in mind."
-			>
-				{#snippet children(field)}<input
-						{...field}
-						name="password"
-						type="password"
-						autocomplete="new-password"
-						required
-						class="w-full"
-					/>{/snippet}
-			</Field>
-			<Field id="new-again" label="The same again" refusal={refusedAt(refusal, 'again')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="again"
-						type="password"
-						autocomplete="new-password"
-						required
-						class="w-full"
-					/>{/snippet}
-			</Field>
+			/>
+			<SecretField
+				id="new-again"
+				name="again"
+				label="The same again"
+				autocomplete="new-password"
+				refusal={refusedAt(refusal, 'again')}
+			/>
 			{#if refusal && !refusal.path}<FormRefusal {refusal} />{/if}
 			<button class="button justify-self-start">Change the password</button>
 		</form>
@@ -184,4 +173,13 @@
 			</li>
 		{/each}
 	</ul>
+</section>
+
+<section aria-labelledby="history-title" class="no-print mt-8">
+	<h2 id="history-title" class="text-ink! text-[1.1rem]!">What became of your account</h2>
+	<p class="text-soft mt-1">
+		Is something here that was not you? Choose another password, and tell the one who keeps the
+		accounts.
+	</p>
+	<HistoryList lines={data.lines} />
 </section>

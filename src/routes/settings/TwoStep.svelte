@@ -2,6 +2,7 @@
 	/** Turns the second step of signing in on and off. */
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
+	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import { refusedAt, type FormRefusal } from '$lib/ui/form/refused';
 
 	interface Props {
@@ -69,16 +70,13 @@
 		network.
 	</p>
 	<form method="post" action="?/twoStep" use:enhance class="mt-3 grid max-w-[22rem] gap-3">
-		<Field id="secret" label="Your password" refusal={refusedAt(refusal, 'secret')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="secret"
-					type="password"
-					autocomplete="current-password"
-					required
-					class="w-full"
-				/>{/snippet}
-		</Field>
+		<SecretField
+			id="secret"
+			name="secret"
+			label="Your password"
+			autocomplete="current-password"
+			refusal={refusedAt(refusal, 'secret')}
+		/>
 		<button class="button justify-self-start">Set it up</button>
 	</form>
 {/if}

@@ -4,6 +4,7 @@
 	import { page } from '$app/state';
 	import HandOver from '../hand-over/HandOver.svelte';
 	import Field from '$lib/ui/form/Field.svelte';
+	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { outbox } from '$lib/ui/shell/outbox.svelte';
 
@@ -124,16 +125,12 @@
 								class="w-full"
 							/>{/snippet}
 					</Field>
-					<Field id="password" label="Password">
-						{#snippet children(field)}<input
-								{...field}
-								name="password"
-								type="password"
-								autocomplete="current-password"
-								required
-								class="w-full"
-							/>{/snippet}
-					</Field>
+					<SecretField
+						id="password"
+						name="password"
+						label="Password"
+						autocomplete="current-password"
+					/>
 					{@render sharedField()}
 					<button class="button primary justify-self-start">Sign in</button>
 				</form>

@@ -4,7 +4,7 @@ import { account, user } from '../db/schema/index.ts';
 import type { Unattended } from '../kernel/context.ts';
 import type { Role } from '../kernel/permissions.ts';
 import { writeUnattended } from '../kernel/write.ts';
-import { type Auth, hashSecret } from '../web/auth.ts';
+import { type Auth, hashPassword } from '../web/auth.ts';
 
 export interface NewAccount {
 	id?: string;
@@ -20,7 +20,7 @@ export async function putAccount(
 	context: Unattended,
 	given: NewAccount & { password: string }
 ): Promise<string> {
-	const password = await hashSecret(auth, given.password);
+	const password = await hashPassword(auth, given.password);
 	return writeUnattended(context, null, async (at) => {
 		const { userId, made } = await writeAccount(at.tx, given, password);
 		at.record(made ? 'account.made' : 'account.changed', {

@@ -44,6 +44,17 @@ const failuresFrom = (client: string) => `sign-in failed:${client}`;
 const tooMany = () =>
 	new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
 
+/** A code of an authenticator holds for half a minute; one before and one after are taken too. */
+const CODE_HOLDS_MS = 90_000;
+
+/** Notes that a code was given. @returns how often it was, this time included */
+export const useCode = (
+	{ db, now }: Pick<Unattended, 'db' | 'now'>,
+	userId: string,
+	code: string
+): Promise<number> =>
+	countRequest(db, attemptKey('code', `${userId} ${code}`), CODE_HOLDS_MS, now());
+
 /** @throws Refusal where too many sign-ins failed from an address lately */
 export async function requireQuietAddress(
 	{ db, now }: Pick<Unattended, 'db' | 'now'>,

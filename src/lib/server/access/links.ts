@@ -6,7 +6,7 @@ import type { Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, write, writeUnattended } from '../kernel/write.ts';
-import { type Auth, hashSecret } from '../web/auth.ts';
+import { type Auth, hashPassword } from '../web/auth.ts';
 import { setPassword } from './accounts.ts';
 import { attemptKey, forgiveTries } from './attempts.ts';
 import { requireGoodPassword } from './passwords.ts';
@@ -101,7 +101,7 @@ export async function choosePasswordByLink(
 ): Promise<void> {
 	const person = await linkOf(context, token);
 	await requireGoodPassword(password, person);
-	const hash = await hashSecret(auth, password);
+	const hash = await hashPassword(auth, password);
 	await writeUnattended(context, null, async ({ tx, now, record }) => {
 		const { rowCount } = await tx
 			.update(invite)

@@ -4,7 +4,7 @@ import type { Context } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Requested, write } from '../kernel/write.ts';
-import { type Auth, hashSecret, secretHolds } from '../web/auth.ts';
+import { type Auth, hashPassword, passwordHolds } from '../web/auth.ts';
 import { accountOf } from './account-changes.ts';
 import { setPassword } from './accounts.ts';
 import { attemptKey, forgiveTries, mustWait, takeTry } from './attempts.ts';
@@ -27,12 +27,12 @@ export async function changePassword(
 	const taken = await takeTry(context, key);
 	if ('waitS' in taken) throw mustWait(taken.waitS);
 	const kept = await passwordHashOf(db, actor.id);
-	if (!kept || !(await secretHolds(auth, kept, given.before))) {
+	if (!kept || !(await passwordHolds(auth, kept, given.before))) {
 		await noteRefused(context, actor.id, 'password', 'wrong', taken.tries);
 		throw new Refusal('forbidden', 'This is not your password.', 'before');
 	}
 	await requireGoodPassword(given.password, await accountOf(db, actor.id));
-	const hash = await hashSecret(auth, given.password);
+	const hash = await hashPassword(auth, given.password);
 	// Passwords are no part of what is kept of the request.
 	const request: Requested = { id: requestId, content: ['password', actor.id] };
 	await write(context, 'view', request, async ({ tx, record }) => {

@@ -9,7 +9,7 @@ import type { Actor, Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Requested, write, writeUnattended } from '../kernel/write.ts';
-import { type Auth, hashSecret, openSession, secretHolds } from '../web/auth.ts';
+import { type Auth, hashPin, openSession, passwordHolds, pinHolds } from '../web/auth.ts';
 import { attemptKey, forgiveTries, limitAddress, mustWait, takeTry } from './attempts.ts';
 import { deviceOf, takesPins } from './devices.ts';
 import { dress, type Entrance, noteRefused, passwordHashOf } from './sign-in.ts';
@@ -27,7 +27,7 @@ export async function choosePin(
 	requirePassword(context, 'choose a PIN');
 	const fault = pinFault(pin);
 	if (fault) throw new Refusal('invalid', fault, 'pin');
-	const pinHash = await hashSecret(auth, pin);
+	const pinHash = await hashPin(auth, context.actor.id, pin);
 	// What is asked is kept as a hash that a PIN would be guessed from: the PIN is no part of it.
 	const request: Requested = { id: requestId, content: ['pin', context.actor.id] };
 	await write(context, 'view', request, async ({ tx, actor, record }) => {
@@ -124,7 +124,7 @@ async function tryPin(
 		await noteRefused(context, person.id, 'pin', 'wait');
 		throw mustWait(taken.waitS);
 	}
-	if (await secretHolds(auth, person.pinHash, pin)) return taken.tries - 1;
+	if (await pinHolds(auth, { id: person.id, pinHash: person.pinHash }, pin)) return taken.tries - 1;
 	await noteRefused(context, person.id, 'pin', 'wrong', taken.tries);
 	if (taken.tries >= PIN_TRIES) {
 		await writeUnattended(context, null, async ({ tx, record }) => {
@@ -199,7 +199,7 @@ export async function prove(
 		const taken = await takeTry(context, key);
 		if ('waitS' in taken) throw mustWait(taken.waitS);
 		const hash = await passwordHashOf(db, actor.id);
-		if (!hash || !(await secretHolds(auth, hash, given.secret))) {
+		if (!hash || !(await passwordHolds(auth, hash, given.secret))) {
 			await noteRefused(context, actor.id, 'password', 'wrong', taken.tries);
 			throw new Refusal('forbidden', 'This is not the password.', 'secret');
 		}

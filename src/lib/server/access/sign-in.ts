@@ -11,7 +11,8 @@ import {
 	forgiveTries,
 	mustWait,
 	requireQuietAddress,
-	takeTry
+	takeTry,
+	useCode
 } from './attempts.ts';
 import { keepDevice } from './devices.ts';
 
@@ -109,6 +110,11 @@ export async function giveCode(
 	if ('waitS' in taken) {
 		await noteRefused(context, userId, 'code', 'wait');
 		throw mustWait(taken.waitS);
+	}
+	// A code opens once, also within its half minute: who looked over a shoulder comes too late.
+	if (!recovery && (await useCode(context, userId, code)) > 1) {
+		await noteRefused(context, userId, 'code', 'used', taken.tries);
+		throw new Refusal('forbidden', 'This code was used already. Wait for the next.');
 	}
 	const { status, body, cookies } = await askAuth(
 		at.auth,
@@ -223,7 +229,7 @@ export async function noteRefused(
 	context: Unattended,
 	userId: string | undefined,
 	way: WayIn | 'code',
-	why: 'wrong' | 'wait' | 'closed' | 'device',
+	why: 'wrong' | 'wait' | 'closed' | 'device' | 'used',
 	failures?: number
 ): Promise<void> {
 	await writeUnattended(context, null, async ({ record }) =>

@@ -5,7 +5,7 @@ import { loadSite } from '../kernel/site.ts';
 import { rebuildState } from '../readiness/rebuild.ts';
 import { eq } from 'drizzle-orm';
 import { writeAccount } from '../access/accounts.ts';
-import { type Auth, hashSecret } from '../web/auth.ts';
+import { type Auth, hashPassword, hashPin } from '../web/auth.ts';
 import { PEOPLE } from './scenario.ts';
 import { seedEquipment } from './seed-equipment.ts';
 import { seedPlans } from './seed-plans.ts';
@@ -22,16 +22,21 @@ export async function isEmpty(db: Connection): Promise<boolean> {
 
 /** Fills an empty database with the demo: deterministic but for the day it is counted from. All or nothing. */
 export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): Promise<void> {
-	const [password, pinHash] = await Promise.all([
-		hashSecret(auth, options.password),
-		hashSecret(auth, DEMO_PIN)
-	]);
+	const password = await hashPassword(auth, options.password);
+	const pins = new Map(
+		await Promise.all(
+			PEOPLE.map(async ({ key }) => [key, await hashPin(auth, `demo-${key}`, DEMO_PIN)] as const)
+		)
+	);
 	await db.transaction(async (tx) => {
 		const people = new Map<string, string>();
 		for (const person of PEOPLE) {
 			const given = { ...person, id: `demo-${person.key}`, password: options.password };
 			const { userId } = await writeAccount(tx, given, password);
-			await tx.update(user).set({ pinHash, card: person.card }).where(eq(user.id, userId));
+			await tx
+				.update(user)
+				.set({ pinHash: pins.get(person.key), card: person.card })
+				.where(eq(user.id, userId));
 			people.set(person.key, userId);
 		}
 		const seed = new Seed(tx, options, people);

@@ -87,7 +87,13 @@ export class Seed {
 	}
 
 	async base(): Promise<void> {
-		await this.tx.insert(site).values({ name: SITE_NAME, ruleSet: 'uk', timeZone: TIME_ZONE });
+		await this.tx.insert(site).values({
+			name: SITE_NAME,
+			ruleSet: 'uk',
+			timeZone: TIME_ZONE,
+			// One click is enough for invented people.
+			twoStepRoles: []
+		});
 		for (const row of PLACES) {
 			const id = this.chance.uuid();
 			this.places.set(row.key, id);

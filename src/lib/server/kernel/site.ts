@@ -20,7 +20,7 @@ const UNNAMED: Site = {
 	timeZone: 'Europe/London',
 	twoPeople: true,
 	...SITE_ACCESS,
-	twoStepRoles: []
+	twoStepRoles: ['admin']
 };
 
 /** The site's choices; the stricter defaults until it has made them. */

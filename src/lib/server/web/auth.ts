@@ -4,6 +4,7 @@ import { APIError, createAuthEndpoint } from 'better-auth/api';
 import { setSessionCookie } from 'better-auth/cookies';
 import { twoFactor } from 'better-auth/plugins/two-factor';
 import { eq } from 'drizzle-orm';
+import { createHmac } from 'node:crypto';
 import { z } from 'zod';
 import { PASSWORD_LEAST, PASSWORD_MOST } from '../../../core/access/secrets.ts';
 import type { WayIn } from '../../../core/access/session.ts';
@@ -209,12 +210,32 @@ export async function sessionOf(
 	};
 }
 
-/** A password or PIN as it is kept. */
-export async function hashSecret(auth: Auth, secret: string): Promise<string> {
-	return (await auth.$context).password.hash(secret);
+/** A password as it is kept. */
+export async function hashPassword(auth: Auth, password: string): Promise<string> {
+	return (await auth.$context).password.hash(password);
 }
 
-/** Whether a password or PIN is the one that was kept. */
-export async function secretHolds(auth: Auth, hash: string, given: string): Promise<boolean> {
+/** Whether a password is the one that was kept. */
+export async function passwordHolds(auth: Auth, hash: string, given: string): Promise<boolean> {
 	return (await auth.$context).password.verify({ hash, password: given });
 }
+
+/**
+ * A PIN as it is hashed: bound to its person and to the secret of this installation, which the database does not hold.
+ * Of the hash of four digits alone all ten thousand are tried in minutes.
+ */
+async function boundPin(auth: Auth, userId: string, pin: string): Promise<string> {
+	const { secret } = await auth.$context;
+	return createHmac('sha256', secret).update(`pin ${userId} ${pin}`).digest('hex');
+}
+
+/** A PIN as it is kept. */
+export const hashPin = async (auth: Auth, userId: string, pin: string): Promise<string> =>
+	hashPassword(auth, await boundPin(auth, userId, pin));
+
+/** Whether a PIN is the one that was kept. */
+export const pinHolds = async (
+	auth: Auth,
+	person: { id: string; pinHash: string },
+	pin: string
+): Promise<boolean> => passwordHolds(auth, person.pinHash, await boundPin(auth, person.id, pin));

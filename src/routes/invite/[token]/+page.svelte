@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { PASSWORD_LEAST } from '$core/access/secrets';
 
@@ -19,31 +19,21 @@
 	<form method="post" use:enhance class="mt-6 grid gap-4">
 		{#if form?.message && !form.path}<Notice kind="refusal"><p>{form.message}</p></Notice>{/if}
 		<input type="hidden" name="email" value={data.email} autocomplete="username" />
-		<Field
+		<SecretField
 			id="password"
+			name="password"
 			label="Password"
+			autocomplete="new-password"
 			refusal={at('password')}
 			hint="At least {PASSWORD_LEAST} characters; a few words are easy to keep in mind."
-		>
-			{#snippet children(field)}<input
-					{...field}
-					name="password"
-					type="password"
-					autocomplete="new-password"
-					required
-					class="w-full"
-				/>{/snippet}
-		</Field>
-		<Field id="again" label="The same again" refusal={at('again')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="again"
-					type="password"
-					autocomplete="new-password"
-					required
-					class="w-full"
-				/>{/snippet}
-		</Field>
+		/>
+		<SecretField
+			id="again"
+			name="again"
+			label="The same again"
+			autocomplete="new-password"
+			refusal={at('again')}
+		/>
 		<button class="button primary justify-self-start">Keep it</button>
 	</form>
 </div>

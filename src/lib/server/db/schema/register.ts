@@ -45,7 +45,7 @@ export const site = pgTable(
 		/** Who showed within so long that it is them is not asked again before signing. */
 		proofMinutes: integer('proof_minutes').notNull().default(SITE_ACCESS.proofMinutes),
 		/** Roles that come in with a code of their authenticator too. */
-		twoStepRoles: text('two_step_roles').array().$type<Role[]>().notNull().default([])
+		twoStepRoles: text('two_step_roles').array().$type<Role[]>().notNull().default(['admin'])
 	},
 	(t) => [
 		check('site_single', sql`${t.id} = 1`),

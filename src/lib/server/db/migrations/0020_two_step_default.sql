@@ -1,0 +1,1 @@
+ALTER TABLE "site" ALTER COLUMN "two_step_roles" SET DEFAULT '{"admin"}';
