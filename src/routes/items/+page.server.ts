@@ -3,7 +3,7 @@ import { FAMILIES } from '$core/data/families';
 import { listPlaces } from '$lib/server/hazards/plans';
 import { may } from '$lib/server/kernel/permissions';
 import { pagesOf, register } from '$lib/server/register/items';
-import { moveItems } from '$lib/server/register/register';
+import { MOST_AT_ONCE, moveItems } from '$lib/server/register/register';
 import { contextOf, formAction, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 import { itemFilter } from './filter';
@@ -30,7 +30,10 @@ export const load: PageServerLoad = (event) =>
 
 const move = z.object({
 	...requested,
-	tags: z.array(z.string().max(20)).default([]),
+	tags: z
+		.array(z.string().max(20))
+		.max(MOST_AT_ONCE, `At most ${MOST_AT_ONCE} at once.`)
+		.default([]),
 	placeId: z.uuid('Choose where they go.')
 });
 

@@ -11,7 +11,7 @@ import {
 import { limitUnitOf } from '../../../core/substances/record.ts';
 import { CONCENTRATION_UNITS, type ConcentrationUnit } from '../../../core/units/concentration.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { decimal, optionalNumber } from '../web/form-fields.ts';
+import { decimal, optionalNumber, ticked } from '../web/form-fields.ts';
 import { requested } from '../web/request.ts';
 import type { SubstanceEdit } from './substances.ts';
 
@@ -29,16 +29,16 @@ export const substanceFields = z.object({
 	version: z.coerce.number().int().min(0),
 	why: z.string().trim().min(1, 'Say why, and where the values come from.').max(300),
 	name: z.string().trim().min(1, 'Name the substance.').max(120),
-	synonyms: z.string().default(''),
+	synonyms: z.string().max(4000).default(''),
 	cas: optionalText,
 	formula: optionalText,
 	form: z.enum(CONTAMINANT_FORMS),
-	organic: z.string().optional(),
+	organic: ticked,
 	unit: z.enum(CONCENTRATION_UNITS),
-	limitUs: z.string().trim().default(''),
-	limitUk: z.string().trim().default(''),
-	rel: z.string().trim().default(''),
-	idlh: z.string().trim().default(''),
+	limitUs: z.string().trim().max(40).default(''),
+	limitUk: z.string().trim().max(40).default(''),
+	rel: z.string().trim().max(40).default(''),
+	idlh: z.string().trim().max(40).default(''),
 	molarMassGPerMol: number('Molar mass'),
 	boilingPointC: number('Boiling point'),
 	vapourPressureMmHg: number('Vapour pressure'),
@@ -48,10 +48,10 @@ export const substanceFields = z.object({
 	odourThresholdPpm: number('Odour threshold'),
 	skinHarmPpm: number('Vapour harms skin from'),
 	warning: z.enum(['adequate', 'poor', 'none']),
-	skin: z.string().optional(),
+	skin: ticked,
 	en: z.enum(['', ...EN_GAS_TYPES]).default(''),
 	us: z.enum(['', ...US_GAS_TYPES]).default(''),
-	organs: z.array(z.enum(TARGET_ORGANS)).default([]),
+	organs: z.array(z.enum(TARGET_ORGANS)).max(TARGET_ORGANS.length).default([]),
 	noFilter: optionalText,
 	note: optionalText
 });

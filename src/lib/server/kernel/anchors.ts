@@ -40,9 +40,9 @@ const line = z.object({
 	hash: z.string().length(64),
 	at: z.iso.datetime(),
 	why: z.enum(['interval', 'certificate']),
-	key: z.string(),
-	before: z.string(),
-	signature: z.string()
+	key: z.string().max(100),
+	before: z.string().max(100),
+	signature: z.string().max(200)
 });
 
 const digest = (text: string) => createHash('sha256').update(text).digest('hex');

@@ -35,7 +35,7 @@ const sessionOpener = () =>
 		id: 'session-opener',
 		endpoints: {
 			openSession: createAuthEndpoint.serverOnly(
-				{ method: 'POST', body: z.object({ userId: z.string() }) },
+				{ method: 'POST', body: z.object({ userId: z.string().max(100) }) },
 				async (ctx) => {
 					const { internalAdapter } = ctx.context;
 					const user = await internalAdapter.findUserById(ctx.body.userId);

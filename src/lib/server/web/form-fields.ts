@@ -17,6 +17,7 @@ export const optionalNumber = (
 	z
 		.string()
 		.trim()
+		.max(40)
 		.default('')
 		.transform((text, context) => {
 			if (text === '') return undefined;
@@ -26,16 +27,22 @@ export const optionalNumber = (
 			return z.NEVER;
 		});
 
+/** A box that is ticked, or is not there. */
+export const ticked = z.string().max(10).optional();
+
 /** A pressure with its unit, bar where none is named; kept as it was typed beside what it is in bar. */
-export const pressureText = z.string('Write a pressure.').transform((text, context) => {
-	try {
-		return readPressure(text);
-	} catch (error) {
-		if (!(error instanceof InputError)) throw error;
-		context.addIssue({ code: 'custom', message: error.message });
-		return z.NEVER;
-	}
-});
+export const pressureText = z
+	.string('Write a pressure.')
+	.max(20)
+	.transform((text, context) => {
+		try {
+			return readPressure(text);
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			context.addIssue({ code: 'custom', message: error.message });
+			return z.NEVER;
+		}
+	});
 
 /** A field that holds JSON of the page, at most so many characters of it. */
 export const jsonText = (wrong: string, most = 20_000) =>
@@ -53,12 +60,15 @@ export const jsonText = (wrong: string, most = 20_000) =>
 
 /** A number that has to be there. */
 export const neededNumber = (missing: string) =>
-	z.string(missing).transform((text, context) => {
-		const value = decimal(text);
-		if (text.trim() !== '' && Number.isFinite(value)) return value;
-		context.addIssue({ code: 'custom', message: missing });
-		return z.NEVER;
-	});
+	z
+		.string(missing)
+		.max(40, missing)
+		.transform((text, context) => {
+			const value = decimal(text);
+			if (text.trim() !== '' && Number.isFinite(value)) return value;
+			context.addIssue({ code: 'custom', message: missing });
+			return z.NEVER;
+		});
 
 /** The file of a form. @throws Refusal at file, in the given words, where none was chosen. */
 export async function uploaded(

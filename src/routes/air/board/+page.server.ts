@@ -7,7 +7,7 @@ import { listPlaces } from '$lib/server/hazards/plans';
 import { TELEMETRY_FAULTS } from '$lib/server/instruments/simulated/telemetry';
 import { may } from '$lib/server/kernel/permissions';
 import { config } from '$lib/server/web/config';
-import { jsonText, optionalNumber, pressureText } from '$lib/server/web/form-fields';
+import { jsonText, optionalNumber, pressureText, ticked } from '$lib/server/web/form-fields';
 import { clientId, contextOf, formWrite, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
@@ -47,13 +47,13 @@ const team = z.object({
 		.transform(() => null)
 		.or(z.uuid()),
 	marginMin: z.coerce.number('A whole number of minutes.').int().min(0).max(60),
-	wearers: jsonText('The page sent no wearers; load it again.').pipe(z.array(wearer))
+	wearers: jsonText('The page sent no wearers; load it again.').pipe(z.array(wearer).max(40))
 });
 const told = z.object({
 	id: clientId,
 	wearerId: clientId,
 	pressure: pressureText,
-	corrects: z.string().optional()
+	corrects: ticked
 });
 
 /** A gauge is told to a tenth of a bar. */

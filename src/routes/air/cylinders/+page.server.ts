@@ -32,7 +32,10 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const scanned = z.object({ ...requested, tag: z.string('Scan a tag.').min(1, 'Scan a tag.') });
+const scanned = z.object({
+	...requested,
+	tag: z.string('Scan a tag.').min(1, 'Scan a tag.').max(40)
+});
 
 export const actions: Actions = {
 	queue: formAction(scanned, async (event: RequestEvent, input) => {

@@ -6,7 +6,7 @@ import { simulatePanel } from '$lib/server/air/panel';
 import { PANEL_FAULTS } from '$lib/server/instruments/simulated/fill-panel';
 import { may } from '$lib/server/kernel/permissions';
 import { config } from '$lib/server/web/config';
-import { neededNumber, pressureText } from '$lib/server/web/form-fields';
+import { neededNumber, pressureText, ticked } from '$lib/server/web/form-fields';
 import { clientId, contextOf, formWrite, page, parse, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
@@ -23,20 +23,20 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const tag = z.string('Scan a tag.').trim().min(1, 'Scan a tag.');
+const tag = z.string('Scan a tag.').trim().min(1, 'Scan a tag.').max(40);
 const start = z.object({
 	id: clientId,
 	tag,
 	sourceId: z.uuid('Choose the source of the air.'),
-	looked: z.string().optional()
+	looked: ticked
 });
 const bank = z.coerce.number().int().min(1).max(20);
 const finish = z.object({
 	...requested,
 	id: clientId,
-	byHand: z.string().optional(),
-	bar: z.string().optional(),
-	celsius: z.string().optional()
+	byHand: ticked,
+	bar: z.string().max(20).optional(),
+	celsius: z.string().max(20).optional()
 });
 const hand = z.object({ bar: pressureText, celsius: neededNumber('Its temperature, °C.') });
 
@@ -51,7 +51,7 @@ export const actions: Actions = {
 		startFill(contextOf(event), panel(), { ...input, looked: looked === 'yes' })
 	),
 	reject: formWrite(
-		z.object({ id: clientId, tag, step: z.string(), code: z.string() }),
+		z.object({ id: clientId, tag, step: z.string().max(60), code: z.string().max(20) }),
 		(event, input) => rejectCylinder(contextOf(event), input)
 	),
 	bank: formWrite(

@@ -2,7 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { addSource, listSources } from '$lib/server/air/sources';
 import { may } from '$lib/server/kernel/permissions';
-import { decimal } from '$lib/server/web/form-fields';
+import { decimal, ticked } from '$lib/server/web/form-fields';
 import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
@@ -20,10 +20,11 @@ const body = z.object({
 	id: clientId,
 	name: z.string().trim().max(60),
 	kind: z.enum(['compressor', 'banks'], 'Choose what it is.'),
-	oil: z.string().optional(),
-	fills: z.string().optional(),
+	oil: ticked,
+	fills: ticked,
 	banks: z
 		.string()
+		.max(200)
 		.trim()
 		.transform((text) => (text ? text.split(/[;\s]+/) : []).map(decimal))
 });

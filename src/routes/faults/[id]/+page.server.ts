@@ -35,15 +35,19 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const lines = z.array(z.string()).default([]);
+const lines = z.array(z.string().max(200)).max(40).default([]);
 
 export const actions: Actions = {
 	start: formAction(
 		z.object({
 			id: clientId,
 			itemId: clientId,
-			repair: z.string(),
-			defects: z.array(z.uuid()).min(1, 'Choose the faults that this repair mends.').prefault([])
+			repair: z.string().max(60),
+			defects: z
+				.array(z.uuid())
+				.min(1, 'Choose the faults that this repair mends.')
+				.max(100)
+				.prefault([])
 		}),
 		async (event: RequestEvent, form) => {
 			await startJob(contextOf(event), {
@@ -81,7 +85,7 @@ export const actions: Actions = {
 		}
 	),
 	inspect: formAction(
-		z.object({ id: clientId, tag: z.string() }),
+		z.object({ id: clientId, tag: z.string().max(40) }),
 		async (event: RequestEvent, form) => {
 			const { id } = await startRun(contextOf(event), form);
 			redirect(303, `/runs/${id}`);

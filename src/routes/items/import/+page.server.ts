@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { may } from '$lib/server/kernel/permissions';
 import { importItems, previewItems } from '$lib/server/register/register';
-import { uploaded } from '$lib/server/web/form-fields';
+import { uploaded, ticked } from '$lib/server/web/form-fields';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -30,10 +30,7 @@ export const actions: Actions = {
 	import: (event) =>
 		action(async () => {
 			const fields = await formBody(event.request);
-			const { id, leaveOutBad } = parse(
-				z.object({ id: clientId, leaveOutBad: z.string().optional() }),
-				fields
-			);
+			const { id, leaveOutBad } = parse(z.object({ id: clientId, leaveOutBad: ticked }), fields);
 			return importItems(contextOf(event), {
 				id,
 				bytes: await bytesOf(fields),

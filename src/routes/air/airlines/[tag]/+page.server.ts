@@ -43,7 +43,7 @@ const rig = z.object({
 const signed = z.object({
 	id: clientId,
 	kind: z.enum(['sorbent', 'alarm']),
-	doneOn: z.string().trim(),
+	doneOn: z.string().trim().max(20),
 	passed: z.enum(['yes', 'no']).transform((word) => word === 'yes'),
 	note: z.string().trim().max(200)
 });

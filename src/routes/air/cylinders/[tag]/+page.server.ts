@@ -39,7 +39,7 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const day = z.string().trim();
+const day = z.string().trim().max(20);
 const dayOrNone = day.transform((text) => text || null);
 const whole = (text: string) => `“${text}” is no number.`;
 const stamps = longForm(

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { importSubstances, previewImport } from '$lib/server/hazards/substances';
 import { may } from '$lib/server/kernel/permissions';
-import { uploaded } from '$lib/server/web/form-fields';
+import { uploaded, ticked } from '$lib/server/web/form-fields';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -38,7 +38,7 @@ export const actions: Actions = {
 				z.object({
 					id: clientId,
 					why: z.string().trim().min(1, 'Say where these values come from.').max(300),
-					leaveOutBad: z.string().optional()
+					leaveOutBad: ticked
 				}),
 				fields
 			);

@@ -35,7 +35,7 @@ const attempt = z.object({
 const body = z.object({
 	id: clientId,
 	wearer: z.string().max(200),
-	attempts: jsonText('The attempts did not arrive whole.', 4000).pipe(z.array(attempt))
+	attempts: jsonText('The attempts did not arrive whole.', 4000).pipe(z.array(attempt).max(50))
 });
 
 export const actions: Actions = {

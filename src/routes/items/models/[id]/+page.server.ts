@@ -62,8 +62,8 @@ const form = longForm(
 			() => 'A number from 3 to 60 s, or empty.',
 			(value) => value >= 3 && value <= 60
 		).transform((value) => value ?? null),
-		stations: z.array(z.string().max(40)).default([]),
-		lines: z.array(z.string().trim().max(300)).default([])
+		stations: z.array(z.string().max(40)).max(100).default([]),
+		lines: z.array(z.string().trim().max(300)).max(100).default([])
 	})
 );
 
