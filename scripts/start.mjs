@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { appEnv, migrateAndSeed, startWeb } from './lib/app.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
+import { keeper } from './lib/keep.mjs';
 import { ensureDependencies } from './lib/dependencies.mjs';
 import { takeLock } from './lib/lock.mjs';
 import { startInstruments } from './lib/instruments.mjs';
@@ -12,7 +13,8 @@ import { runMain, say } from './lib/say.mjs';
 import { ensureSystemPackages } from './lib/system.mjs';
 
 const PORT = Number(process.env.PORT ?? 8440);
-const MAX_RESTARTS = 5;
+/** Whether the database still goes is asked so often. */
+const LOOK_MS = 3000;
 
 await runMain(async () => {
 	const dev = process.argv.includes('--dev');
@@ -60,21 +62,24 @@ await runMain(async () => {
 		}
 		await ensureBuild();
 		if (stopping) return;
-		let restarts = 0;
 		/** @type {Awaited<ReturnType<typeof startWeb>>} */
 		let web;
+		const over = () => stopping;
 		const serve = async () => {
 			web = await startWeb(env, {
 				port: web?.port ?? PORT,
-				onExit: (code) => {
-					if (stopping || !web) return;
-					if (++restarts > MAX_RESTARTS) return void process.kill(process.pid, 'SIGTERM');
-					say(`The web process ended (${code}); starting it again.`);
-					serve().catch((error) => say(String(error)));
-				}
+				onExit: (code) => void (web && webEnded(code))
 			});
 		};
+		const webEnded = keeper('The web process', serve, { over });
 		await serve();
+		if (cluster) {
+			const databaseEnded = keeper('The database', cluster.restart, { over });
+			const looking = setInterval(async () => {
+				if (!stopping && !(await cluster.goes().catch(() => true))) await databaseEnded();
+			}, LOOK_MS);
+			undo.push(async () => clearInterval(looking));
+		}
 		undo.push(() => web.stop());
 		// @ts-expect-error assigned in serve
 		const { address, port } = web;

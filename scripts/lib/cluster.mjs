@@ -1,17 +1,26 @@
 import { randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+	chownSync,
+	existsSync,
+	mkdirSync,
+	readdirSync,
+	readFileSync,
+	renameSync,
+	rmSync,
+	writeFileSync
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkoutId, dataDir } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { alive, attempt, run } from './process.mjs';
-import { Stop } from './say.mjs';
+import { say, Stop } from './say.mjs';
 import { postgresBin } from './system.mjs';
 
 /**
  * A PostgreSQL cluster of the project's own. It listens on loopback only, asks for a password, has no Unix
  * socket, and never runs as root. Clusters that are not ours are never touched.
- * @typedef {{ url: string, port: number, dir: string, stop: () => Promise<void>, restart: () => Promise<void>, halt: () => Promise<void> }} Cluster
+ * @typedef {{ url: string, port: number, dir: string, stop: () => Promise<void>, restart: () => Promise<void>, goes: () => Promise<boolean>, halt: () => Promise<void> }} Cluster
  */
 
 const ROLE = 'grevan';
@@ -45,31 +54,65 @@ export async function startCluster(
 	const tool = (/** @type {string} */ program, /** @type {string[]} */ args) =>
 		run(join(bin, program), args, { quiet: true, cwd: '/', env: cleanEnv(), ...as });
 	const dir = account ? await placeFor(name, account) : join(dataDir, name);
-	const password = secretFor(name);
 
-	if (!existsSync(join(dir, 'PG_VERSION'))) {
-		mkdirSync(dir, { recursive: true, mode: 0o700 });
-		if (account) chownSync(dir, account.uid, account.gid);
-		const file = join(tmpdir(), `grevan-${randomBytes(6).toString('hex')}`);
-		writeFileSync(file, password, { mode: 0o600 });
-		if (account) chownSync(file, account.uid, account.gid);
-		try {
-			await tool('initdb', [
-				...['-D', dir, '-U', ROLE, '--pwfile', file, '--auth=scram-sha-256'],
-				...['--encoding=UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]
-			]);
-		} catch (error) {
-			rmSync(dir, { recursive: true, force: true });
-			throw error;
-		} finally {
-			rmSync(file, { force: true });
-		}
-	}
 	const ctl = join(bin, 'pg_ctl');
 	const stopped = async (/** @type {string} */ mode) => {
 		const status = await attempt(ctl, ['-D', dir, 'status'], { cwd: '/', ...as });
 		if (status.code === 0) await tool('pg_ctl', ['-D', dir, '-m', mode, '-w', '-t', '30', 'stop']);
 	};
+
+	/**
+	 * Made aside and put in its place whole, so that a start that is killed meanwhile leaves no half of one there.
+	 * @param {string} place
+	 */
+	async function makeCluster(place) {
+		const aside = `${place}.unfinished-${randomBytes(4).toString('hex')}`;
+		mkdirSync(aside, { recursive: true, mode: 0o700 });
+		if (account) chownSync(aside, account.uid, account.gid);
+		const file = join(tmpdir(), `grevan-${randomBytes(6).toString('hex')}`);
+		writeFileSync(file, secretFor(name), { mode: 0o600 });
+		if (account) chownSync(file, account.uid, account.gid);
+		try {
+			await tool('initdb', [
+				...['-D', aside, '-U', ROLE, '--pwfile', file, '--auth=scram-sha-256'],
+				...['--encoding=UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]
+			]);
+			renameSync(aside, place);
+		} catch (error) {
+			// Made a moment ago by this very run.
+			rmSync(aside, { recursive: true, force: true });
+			throw error;
+		} finally {
+			rmSync(file, { force: true });
+		}
+	}
+
+	/** The password of the cluster is gone: its owner sets another, with the cluster down. */
+	async function renewPassword() {
+		await stopped('fast');
+		const next = secretFor(name);
+		const { code, output } = await attempt(
+			join(bin ?? '', 'postgres'),
+			['--single', '-D', dir, 'postgres'],
+			{ cwd: '/', env: cleanEnv(), ...as, input: `ALTER ROLE ${ROLE} PASSWORD '${next}'\n` }
+		);
+		if (code !== 0) {
+			rmSync(secretFile(name), { force: true });
+			throw new Stop(
+				`${secretFile(name)} is gone, and the database takes no other password: ${output.slice(-300)}`
+			);
+		}
+		say(`${secretFile(name)} was gone; the database was given another password.`);
+	}
+	if (!existsSync(join(dir, 'PG_VERSION'))) {
+		// What is there and is no whole cluster may be one that somebody can still mend: it is never touched.
+		if (existsSync(dir) && readdirSync(dir).length > 0)
+			throw new Stop(
+				`${dir} is there, but is no whole database: PG_VERSION is missing in it. Nothing was touched. Put the folder back from a copy, or move it away to begin with an empty database.`
+			);
+		await makeCluster(dir);
+	} else if (!existsSync(secretFile(name))) await renewPassword();
+	const password = readSecret(name);
 	await stopped('fast');
 	const port = await freePort(wanted);
 	const log = join(dir, 'server.log');
@@ -95,7 +138,8 @@ export async function startCluster(
 		dir,
 		stop: () => stopped('fast'),
 		halt: () => stopped('immediate'),
-		restart: async () => void (await start())
+		restart: async () => void (await start()),
+		goes: async () => (await attempt(ctl, ['-D', dir, 'status'], { cwd: '/', ...as })).code === 0
 	};
 }
 
@@ -150,7 +194,8 @@ export function forgetSecrets(name) {
  */
 async function placeFor(name, account) {
 	const elsewhere = join(account.home, `grevan-${checkoutId}`, name);
-	if (existsSync(join(elsewhere, 'PG_VERSION'))) return elsewhere;
+	// Whatever is missing in it: another beside it would look like an empty one.
+	if (existsSync(elsewhere) && readdirSync(elsewhere).length > 0) return elsewhere;
 	mkdirSync(dataDir, { recursive: true, mode: 0o711 });
 	const { code } = await attempt('test', ['-x', dataDir], {
 		cwd: '/',
@@ -158,7 +203,7 @@ async function placeFor(name, account) {
 		gid: account.gid
 	});
 	if (code === 0) return join(dataDir, name);
-	mkdirSync(elsewhere, { recursive: true });
+	mkdirSync(join(elsewhere, '..'), { recursive: true });
 	chownSync(join(elsewhere, '..'), account.uid, account.gid);
 	return elsewhere;
 }
@@ -175,7 +220,25 @@ export function secretFor(name) {
 		mkdirSync(dataDir, { recursive: true, mode: 0o711 });
 		writeFileSync(file, randomBytes(24).toString('hex'), { mode: 0o600 });
 	}
-	return readFileSync(file, 'utf8').trim();
+	return readSecret(name);
+}
+
+/**
+ * A secret that is there. @throws Stop where it is not ours to read, or empty
+ * @param {string} name
+ */
+function readSecret(name) {
+	const file = secretFile(name);
+	let secret = '';
+	try {
+		secret = readFileSync(file, 'utf8').trim();
+	} catch (error) {
+		throw new Stop(
+			`${file} cannot be read (${/** @type {NodeJS.ErrnoException} */ (error).code}). Start as the one who owns it, or give it to yourself; it was not changed.`
+		);
+	}
+	if (secret) return secret;
+	throw new Stop(`${file} is empty. Put it back from a copy, or remove it to have another made.`);
 }
 
 function cleanEnv() {

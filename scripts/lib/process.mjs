@@ -19,12 +19,14 @@ export async function run(command, args, options = {}) {
  * Runs a command to its end and gives its exit code, whatever it is.
  * @param {string} command
  * @param {string[]} args
- * @param {import('node:child_process').SpawnOptions} [options]
+ * @param {import('node:child_process').SpawnOptions & { input?: string }} [options] input is what it reads
  * @returns {Promise<{ code: number, output: string }>}
  */
 export function attempt(command, args, options = {}) {
+	const { input, ...rest } = options;
 	return new Promise((resolve, reject) => {
-		const child = spawn(command, args, { stdio: 'pipe', ...options });
+		const child = spawn(command, args, { stdio: 'pipe', ...rest });
+		if (input !== undefined) child.stdin?.end(input);
 		let output = '';
 		child.stdout?.on('data', (chunk) => (output += chunk));
 		child.stderr?.on('data', (chunk) => (output += chunk));

@@ -1,5 +1,14 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+	existsSync,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	renameSync,
+	rmSync,
+	statSync,
+	writeFileSync
+} from 'node:fs';
 import { type AddressInfo, createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -67,6 +76,47 @@ describe('ports', () => {
 });
 
 describe('the cluster of the project', () => {
+	it('is never removed for something that is missing in it', async () => {
+		const cluster = await scripts.startCluster('kept', { durable: false });
+		const sql = postgres(cluster.url, { max: 1 });
+		await sql`create table holds (what text)`;
+		await sql`insert into holds values ('the record')`;
+		await sql.end();
+		await cluster.stop();
+		const files = () => readdirSync(cluster.dir, { recursive: true, encoding: 'utf8' }).sort();
+		const version = readFileSync(join(cluster.dir, 'PG_VERSION'));
+		rmSync(join(cluster.dir, 'PG_VERSION'));
+		const before = files();
+		await expect(scripts.startCluster('kept', { durable: false })).rejects.toThrow(
+			/PG_VERSION is missing in it. Nothing was touched/
+		);
+		expect(files()).toEqual(before);
+		writeFileSync(join(cluster.dir, 'PG_VERSION'), version);
+		// Another file that it cannot do without: it does not start, and stays.
+		const control = join(cluster.dir, 'global', 'pg_control');
+		renameSync(control, `${control}.away`);
+		await expect(scripts.startCluster('kept', { durable: false })).rejects.toThrow();
+		renameSync(`${control}.away`, control);
+		// Its password gone: it is given another.
+		rmSync(join(dataDir, 'kept.secret'));
+		const again = await scripts.startCluster('kept', { durable: false });
+		const opened = postgres(again.url, { max: 1 });
+		try {
+			expect(await opened`select what from holds`).toEqual([{ what: 'the record' }]);
+		} finally {
+			await opened.end();
+			await again.halt();
+			scripts.removeCluster(again, 'kept');
+		}
+		expect(readdirSync(dataDir).filter((name) => name.includes('unfinished'))).toEqual([]);
+	});
+
+	it('says so where its secret is empty, and leaves it as it is', async () => {
+		writeFileSync(join(dataDir, 'empty.secret'), '');
+		await expect(scripts.startCluster('empty', { durable: false })).rejects.toThrow(/is empty/);
+		expect(readFileSync(join(dataDir, 'empty.secret'), 'utf8')).toBe('');
+	});
+
 	it('starts beside whoever holds its port, asks for a password, listens on loopback only, not as root', async () => {
 		const taken = await hold(0);
 		const cluster = await scripts.startCluster('one', { durable: false, port: taken });

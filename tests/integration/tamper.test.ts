@@ -82,6 +82,19 @@ describe('a record that nobody touched', () => {
 		expect(found).toMatchObject({ records: 3, unhashed: 0, anchors: 1, anchoredTo: signedTo });
 	});
 
+	it('is whole while others go on writing', async () => {
+		let going = true;
+		const writing = (async () => {
+			while (going) await inspect(own.tech(), 'HM-0002');
+		})();
+		for (let i = 0; i < 5; i++) {
+			await anchorHead(own.test.db, place, 'interval', AT);
+			expect(await faults()).toEqual([]);
+		}
+		going = false;
+		await writing;
+	});
+
 	it('signs an end once, and another when the log has grown', async () => {
 		const next = await anchorHead(own.test.db, place, 'certificate', AT);
 		expect(next?.seq).toBeGreaterThan(signedTo);

@@ -21,14 +21,29 @@
 	<div class="mt-4">
 		{#if data.check.broken}<Notice kind="refusal"
 				><p>
-					The log is broken at entry {data.check.broken.seq}: {data.check.broken.text}. {data.check
-						.entries} entries before it are whole.
-				</p></Notice
+					<b>The record is not as it was.</b> Tell the one who keeps the system, and copy nothing over
+					it.
+				</p>
+				<ul class="mt-1 list-disc pl-5">
+					{#each data.check.faults as fault, i (i)}<li>
+							<span class="font-mono">{fault.where}</span>: {fault.text}
+						</li>{/each}
+				</ul></Notice
 			>
 		{:else}<Notice kind="good"
 				><p>
-					All {data.check.entries.toLocaleString('en-GB')} entries follow from one another. The end of
-					the chain: <span class="font-mono break-all">{data.check.head}</span>
+					All {data.check.entries.toLocaleString('en-GB')} entries follow from one another, and {data.check.records.toLocaleString(
+						'en-GB'
+					)} records are as they were made whole. The end of the chain:
+					<span class="font-mono break-all">{data.check.head}</span>
+				</p>
+				<p class="text-soft">
+					{data.check.anchors
+						? `Its end was signed ${data.check.anchors} times, up to entry ${data.check.anchoredTo.toLocaleString('en-GB')}.`
+						: 'Its end is not signed yet: that is done each minute.'}
+					{data.check.unhashed
+						? `${data.check.unhashed.toLocaleString('en-GB')} records are from before hashes were kept.`
+						: ''}
 				</p></Notice
 			>{/if}
 	</div>

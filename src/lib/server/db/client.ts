@@ -13,6 +13,17 @@ export interface OpenDatabase {
 	close: () => Promise<void>;
 }
 
+/**
+ * How long anything may take, ms: a process that froze while it held a lock, or a line that is half dead, costs the
+ * others seconds. The database ends what takes too long; where it does not answer at all, this side gives up.
+ */
+const PATIENCE = {
+	statement_timeout: 15_000,
+	lock_timeout: 8000,
+	idle_in_transaction_session_timeout: 30_000,
+	query_timeout: 20_000
+} as const;
+
 /** Opens a pool. Lost connections are made anew by the next query. */
 export function openDatabase(
 	url: string,
@@ -26,8 +37,9 @@ export function openDatabase(
 		max,
 		connectionTimeoutMillis: 5000,
 		idleTimeoutMillis: 60_000,
-		statement_timeout: 15_000,
+		...PATIENCE,
 		keepAlive: true,
+		keepAliveInitialDelayMillis: 5000,
 		application_name: 'grevan'
 	});
 	keepStatements(pool);

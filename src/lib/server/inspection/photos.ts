@@ -7,6 +7,7 @@ import { Refusal } from '../kernel/refusal.ts';
 import { writeAfter } from '../kernel/write.ts';
 import { lockRun } from './locked-run.ts';
 import { procedureAt } from './procedures.ts';
+import pLimit from 'p-limit';
 import sharp from 'sharp';
 
 /** Largest file that is taken. */
@@ -16,13 +17,21 @@ const LONGEST_SIDE = 1600;
 const MOST_PIXELS = 80_000_000;
 const FORMATS = new Set(['jpeg', 'png', 'webp', 'heif', 'avif', 'gif', 'tiff']);
 const MOST_PER_RUN = 40;
+/** Pictures that are unpacked at once, each up to 320 MB of memory; the others wait. Common practice. */
+const AT_ONCE = 2;
+const drawing = pLimit(AT_ONCE);
+// One thread for each, and nothing kept of one for the next.
+sharp.concurrency(1);
+sharp.cache(false);
 
 /**
  * Draws a picture anew from its pixels: upright, at most 1600 px, JPEG. Nothing else of the file is kept: no place,
  * no camera, no hidden content.
  * @throws Refusal at photo when the bytes are no picture
  */
-export async function redraw(bytes: Uint8Array) {
+export const redraw = (bytes: Uint8Array) => drawing(() => draw(bytes));
+
+async function draw(bytes: Uint8Array) {
 	if (bytes.byteLength > PHOTO_MOST_BYTES)
 		throw new Refusal(
 			'invalid',
@@ -54,9 +63,9 @@ export function addPhoto(
 	context: Context,
 	input: { id: string; runId: string; step: string; bytes: Uint8Array }
 ): Promise<void> {
-	const drawing = () => redraw(input.bytes);
+	const asDrawn = () => redraw(input.bytes);
 	const asked = { id: input.id, content: input };
-	return writeAfter(context, 'inspect', asked, drawing, async (at, drawn) => {
+	return writeAfter(context, 'inspect', asked, asDrawn, async (at, drawn) => {
 		const { tx } = at;
 		const { run } = await lockRun(tx, input.runId);
 		if (run.signedAt)

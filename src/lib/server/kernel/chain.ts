@@ -2,7 +2,7 @@ import { asc, gt } from 'drizzle-orm';
 import { createHash } from 'node:crypto';
 import { RECORD_KINDS, type RecordKind } from '../../../core/actions/action.ts';
 import { recordOf } from '../../../core/actions/catalogue.ts';
-import type { Connection } from '../db/client.ts';
+import type { Connection, Database } from '../db/client.ts';
 import { hashedSince, keptHashes, recordHashes, unhashed } from '../db/queries/records.ts';
 import { auditEntry, auditHead } from '../db/schema/index.ts';
 import type { Anchor, AnchorsRead } from './anchors.ts';
@@ -57,9 +57,19 @@ const MOST_TOLD = 50;
  * @param signed the ends of the log that were signed and kept elsewhere; without them a chain that was made anew as a
  * whole, or cut together with its end, is not found
  */
-export async function verifyChain(
+export const verifyChain = (
+	db: Database,
+	options: { pageSize?: number; signed?: AnchorsRead } = {}
+): Promise<ChainCheck> =>
+	// As it stood at one moment: what is written meanwhile is no fault.
+	db.transaction((tx) => verifyIn(tx, options), {
+		isolationLevel: 'repeatable read',
+		accessMode: 'read only'
+	});
+
+async function verifyIn(
 	db: Connection,
-	{ pageSize = 2000, signed }: { pageSize?: number; signed?: AnchorsRead } = {}
+	{ pageSize = 2000, signed }: { pageSize?: number; signed?: AnchorsRead }
 ): Promise<ChainCheck> {
 	const faults: RecordFault[] = [];
 	const fault = (where: string, seq: number, text: string) => {

@@ -61,6 +61,11 @@ export function asRefusal(error: unknown): Refusal | undefined {
 			'unavailable',
 			'The database does not answer. Nothing was changed; try again in a moment.'
 		);
+	if (causesOf(error).some(({ code }) => typeof code === 'string' && TOO_LONG.has(code)))
+		return new Refusal(
+			'unavailable',
+			'The database takes too long just now. Nothing was changed; try again in a moment.'
+		);
 	if (causesOf(error).some(({ code }) => typeof code === 'string' && UNKEPT.test(code)))
 		return new Refusal(
 			'invalid',
@@ -68,6 +73,9 @@ export function asRefusal(error: unknown): Refusal | undefined {
 		);
 	return undefined;
 }
+
+/** PostgreSQL: ended because it took too long, or because somebody else held the lock for too long. */
+const TOO_LONG = new Set(['55P03', '57014', '25P03']);
 
 /** PostgreSQL: a value that no column takes, such as a number or a day beyond all bounds, or an id that is none. */
 const UNKEPT = /^22/;
@@ -86,7 +94,7 @@ export function causesOf(error: unknown): DatabaseError[] {
 
 /** What the driver says when a connection ended or could not be had; it gives these no code. */
 const LOST_WORDS =
-	/Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/;
+	/Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error|Query read timeout/;
 
 /** Whether an error, or one of its causes, is a lost connection. */
 function databaseLost(error: unknown): boolean {

@@ -1,0 +1,46 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { say } from './say.mjs';
+
+/** Wait before the first new start, doubled by each that fails or does not last, ms. */
+const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 30_000;
+/** What has gone on for so long counts as well again. */
+const WELL_AFTER_MS = 60_000;
+
+/**
+ * Starts something again whenever it has ended, for ever, with growing delay and a word on the terminal.
+ * @param {string} name
+ * @param {() => Promise<unknown>} start throws where it does not start
+ * @param {{ over: () => boolean, wait?: (ms: number) => Promise<unknown> }} options over once nothing is to be started any more
+ * @returns {(why?: unknown) => Promise<void>} called each time that it has ended; done once it goes again
+ */
+export function keeper(name, start, { over, wait = pause }) {
+	let failures = 0;
+	let startedAt = Date.now();
+	let busy = false;
+	return async (why) => {
+		if (busy || over()) return;
+		busy = true;
+		try {
+			if (Date.now() - startedAt > WELL_AFTER_MS) failures = 0;
+			for (let reason = why; !over();) {
+				const ms = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** failures++);
+				say(
+					`${name} has ended${reason ? ` (${reason})` : ''}; starting it again in ${ms / 1000} s.`
+				);
+				await wait(ms);
+				if (over()) return;
+				try {
+					await start();
+					startedAt = Date.now();
+					say(`${name} goes again.`);
+					return;
+				} catch (error) {
+					reason = error instanceof Error ? error.message.split('\n')[0] : error;
+				}
+			}
+		} finally {
+			busy = false;
+		}
+	};
+}

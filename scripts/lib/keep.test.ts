@@ -1,0 +1,57 @@
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { keeper } from './keep.mjs';
+
+describe('what is kept going', () => {
+	afterEach(() => void vi.restoreAllMocks());
+	const quiet = () => vi.spyOn(process.stdout, 'write').mockImplementation(() => true);
+	/** A thing that fails to start so often, and the waits before each start. */
+	function thing(failing: number) {
+		const waits: number[] = [];
+		let [starts, over] = [0, false];
+		const ended = keeper(
+			'The thing',
+			() => (++starts <= failing ? Promise.reject(new Error('no room')) : Promise.resolve()),
+			{
+				over: () => over,
+				wait: (ms) => {
+					waits.push(ms);
+					return Promise.resolve();
+				}
+			}
+		);
+		return { ended, waits, starts: () => starts, end: () => (over = true) };
+	}
+
+	it('is started again, at once at first and then ever later, for ever', async () => {
+		quiet();
+		const { ended, waits, starts } = thing(12);
+		await ended('1');
+		expect(starts()).toBe(13);
+		expect(waits).toEqual([
+			500, 1000, 2000, 4000, 8000, 16_000, 30_000, 30_000, 30_000, 30_000, 30_000, 30_000, 30_000
+		]);
+	});
+
+	it('waits longer where it does not last, and begins anew where it did', async () => {
+		quiet();
+		vi.useFakeTimers({ toFake: ['Date'] });
+		try {
+			const { ended, waits } = thing(0);
+			await ended();
+			await ended();
+			vi.advanceTimersByTime(61_000);
+			await ended();
+			expect(waits).toEqual([500, 1000, 500]);
+		} finally {
+			vi.useRealTimers();
+		}
+	});
+
+	it('is not started any more once all is over', async () => {
+		const said = quiet();
+		const { ended, starts, end } = thing(0);
+		end();
+		await ended();
+		expect([starts(), said.mock.calls.length]).toEqual([0, 0]);
+	});
+});
