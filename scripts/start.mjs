@@ -95,6 +95,10 @@ await runMain(async () => {
 			say('  odd@osmund.example    technician    bram@osmund.example   supervisor');
 			say('  perrin@osmund.example viewer        maud@osmund.example   admin');
 		}
+		if (!demo)
+			say(
+				'Sign in with an account; the first is made by: npm run user:add -- "NAME" INITIALS ADDRESS admin'
+			);
 		say('Ctrl-C ends it.');
 		await ended;
 	} finally {

@@ -78,6 +78,7 @@ export async function startCluster(
 				...['--encoding=UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]
 			]);
 			renameSync(aside, place);
+			setAnchorsAside();
 		} catch (error) {
 			// Made a moment ago by this very run.
 			rmSync(aside, { recursive: true, force: true });
@@ -85,6 +86,15 @@ export async function startCluster(
 		} finally {
 			rmSync(file, { force: true });
 		}
+	}
+
+	/** Signed ends of the log of a database that was here before speak of that one. */
+	function setAnchorsAside() {
+		const { file } = anchorPaths(name === 'database' ? 'app' : name);
+		if (!existsSync(file)) return;
+		const kept = `${file}.before-${Date.now()}`;
+		renameSync(file, kept);
+		say(`A new database: the signed ends of the log before it are in ${kept}.`);
 	}
 
 	/** The password of the cluster is gone: its owner sets another, with the cluster down. */

@@ -4,6 +4,9 @@ import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
 import { startInstruments } from '../../../scripts/lib/instruments.mjs';
 import { signInDemo } from '../../../scripts/lib/sign-in.mjs';
 import { PEOPLE } from '../../../src/lib/server/demo/scenario';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
 import postgres from 'postgres';
 
 /** One app of its own for each worker, so that they do not meet in the data. */
@@ -52,6 +55,8 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 			const env = {
 				...appEnv(admin.replace(/\/[^/]*$/, `/${name}`), { demo: true, name: SECRETS }),
 				...simulated.env,
+				// Each database has a log of its own.
+				GREVAN_ANCHORS: join(mkdtempSync(join(tmpdir(), 'anchors-')), 'log.jsonl'),
 				LOG_LEVEL: 'error'
 			};
 			if (worker === 0) {
@@ -64,6 +69,7 @@ export default async function serve(config: FullConfig): Promise<() => Promise<v
 			served.push({ address: web.address, env, sessions: await sessions(web.address) });
 			undo.push(async () => {
 				await web.stop();
+				rmSync(dirname(env.GREVAN_ANCHORS), { recursive: true, force: true });
 				await root.unsafe(`drop database "${name}" with (force)`);
 			});
 		}

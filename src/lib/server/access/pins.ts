@@ -162,7 +162,7 @@ export async function handOver(
 	const person = await personOf(context.db, given.who);
 	const failuresBefore = await tryPin(at.auth, context, person, given.pin);
 	const { token, cookies } = await openSession(at.auth, person.id);
-	await writeUnattended(context, null, async (work) => {
+	await writeUnattended(context, person, async (work) => {
 		await forgiveTries(work.tx, attemptKey('pin', person.id));
 		const { from } = given;
 		await dress(work, token, {

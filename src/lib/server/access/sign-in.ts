@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { WayIn } from '../../../core/access/session.ts';
 import { account, session, user, verification } from '../db/schema/index.ts';
-import type { Unattended } from '../kernel/context.ts';
+import type { Actor, Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, writeUnattended } from '../kernel/write.ts';
 import { askAuth, type Auth } from '../web/auth.ts';
@@ -170,7 +170,7 @@ interface Opened {
 
 /** A session was opened with a password: it gets its device, and the log its entry. */
 async function enter(context: Unattended, at: Entrance, opened: Opened): Promise<Entered> {
-	return writeUnattended(context, null, async (work) => {
+	return writeUnattended(context, await personWith(context, opened.token), async (work) => {
 		const device = await keepDevice(
 			work.tx,
 			{ key: at.deviceKey, shared: opened.shared },
@@ -186,6 +186,16 @@ async function enter(context: Unattended, at: Entrance, opened: Opened): Promise
 		});
 		return { cookies: opened.cookies, deviceKey: device.key };
 	});
+}
+
+/** Whose session a token opens: what is recorded of it is theirs. */
+async function personWith({ db }: Unattended, token: string): Promise<Actor | null> {
+	const [row] = await db
+		.select({ id: user.id, name: user.name, initials: user.initials, role: user.role })
+		.from(session)
+		.innerJoin(user, eq(user.id, session.userId))
+		.where(eq(session.token, token));
+	return row ?? null;
 }
 
 /** Gives a new session what a visit has to know of it, and records that it was begun. */
