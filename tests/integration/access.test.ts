@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import {
 	accountList,
 	changeAccount,
-	makeAccount
+	makeAccount,
+	renameAccount
 } from '../../src/lib/server/access/account-changes.ts';
 import { putAccount } from '../../src/lib/server/access/accounts.ts';
 import { keyActor, keysOf, makeKey, revokeKey } from '../../src/lib/server/access/keys.ts';
@@ -385,6 +386,21 @@ describe('accounts', () => {
 		expect(await sessionsOf(own.test.db, one.id)).toEqual([]);
 		const role = (await accountList(own.test.db)).find(({ id }) => id === one.id)?.role;
 		expect(role).toBe('viewer');
+	});
+
+	it('that do not exist are said to be none, whatever is asked of them', async () => {
+		boss = await somebody('wim', 'admin');
+		for (const asked of [
+			() => makeLink(boss.context(), randomUUID(), 'nobody'),
+			() => changeAccount(boss.context(), request(), 'nobody', { kind: 'end sessions' }),
+			() =>
+				renameAccount(boss.context(), request(), 'nobody', {
+					name: 'N',
+					initials: 'N',
+					email: 'n@test.example'
+				})
+		])
+			await expectRefusal(asked(), 'not found', /no such account/);
 	});
 
 	it('keep one admin at least', async () => {

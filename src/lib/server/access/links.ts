@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { InvitePurpose } from '../../../core/access/session.ts';
+import type { Connection } from '../db/client.ts';
 import { invite, user } from '../db/schema/index.ts';
 import type { Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
@@ -56,6 +57,7 @@ export async function makeLink(
 		'keep accounts',
 		{ id: requestId, content: ['link', userId] },
 		async (at) => {
+			await requireAccount(at.tx, userId);
 			const first = (await passwordHashOf(at.tx, userId)) === undefined;
 			await keepLink(at, userId, first ? 'invite' : 'reset', token);
 			return tokenHash(token);
@@ -63,6 +65,12 @@ export async function makeLink(
 	);
 	requireOwn(kept, token);
 	return token;
+}
+
+/** @throws Refusal where there is no such account */
+async function requireAccount(tx: Connection, userId: string): Promise<void> {
+	const [found] = await tx.select({ id: user.id }).from(user).where(eq(user.id, userId));
+	if (!found) throw new Refusal('not found', 'There is no such account.');
 }
 
 /** Whose link it is. @throws Refusal where it was used, has lapsed or never was */

@@ -16,12 +16,11 @@ import { putSubstances } from '../db/queries/substances.ts';
 import { siteSubstance, substanceChange, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { heavy } from '../jobs/heavy.ts';
-import type { HeavyTasks } from '../jobs/heavy-worker.ts';
+import type { HeavyTasks, SubstanceTaken } from '../jobs/heavy-worker.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, write, writeAfter } from '../kernel/write.ts';
 
-const CHUNK = 1000;
 const SITE_COLUMNS = {
 	key: siteSubstance.key,
 	own: siteSubstance.own,
@@ -250,16 +249,18 @@ export async function previewImport(
 
 /** Tells what is new from what is held already. */
 async function prepareImport(db: Connection, read: ReadSubstances): Promise<SubstanceImport> {
-	const { good, parts: _parts, count: _count, ...rest } = read;
-	const held = new Set<string>();
-	for (let i = 0; i < good.length; i += CHUNK) {
-		const keys = good.slice(i, i + CHUNK).map(({ key }) => key);
-		for (const row of await siteRows(db, keys)) held.add(row.key);
-	}
+	const { taken, parts: _parts, count: _count, ...rest } = read;
 	const prepared: SubstanceImport = { ...rest, added: [], replaced: [] };
-	for (const { row, key, name, disagreements } of good) {
-		if (held.has(key)) prepared.replaced.push({ row, name });
-		else prepared.added.push({ row, name, disagreements });
+	for (const part of taken) {
+		const good = JSON.parse(part) as SubstanceTaken[];
+		const rows = await siteRows(
+			db,
+			good.map(({ key }) => key)
+		);
+		const held = new Set(rows.map(({ key }) => key));
+		for (const { row, key, name, disagreements } of good)
+			if (held.has(key)) prepared.replaced.push({ row, name });
+			else prepared.added.push({ row, name, disagreements });
 	}
 	return prepared;
 }

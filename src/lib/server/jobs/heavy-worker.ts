@@ -12,7 +12,8 @@ export interface HeavyTasks {
 	};
 	'read substances': {
 		in: Uint8Array;
-		out: Omit<SubstanceTable, 'good'> & InParts & { good: SubstanceTaken[] };
+		/** Beside the substances what is said of each, in parts too. */
+		out: Omit<SubstanceTable, 'good'> & InParts & { taken: string[] };
 	};
 }
 
@@ -53,12 +54,14 @@ const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['
 		return {
 			...rest,
 			...inParts(good.map(({ substance }) => substance)),
-			good: good.map(({ row, substance: { key, name }, disagreements }) => ({
-				row,
-				key,
-				name,
-				disagreements
-			}))
+			taken: inParts(
+				good.map(({ row, substance: { key, name }, disagreements }): SubstanceTaken => ({
+					row,
+					key,
+					name,
+					disagreements
+				}))
+			).parts
 		};
 	}
 };

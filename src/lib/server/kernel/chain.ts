@@ -69,7 +69,7 @@ export const verifyChain = (
 
 async function verifyIn(
 	db: Connection,
-	{ pageSize = 2000, signed }: { pageSize?: number; signed?: AnchorsRead }
+	{ pageSize = 1000, signed }: { pageSize?: number; signed?: AnchorsRead }
 ): Promise<ChainCheck> {
 	const faults: RecordFault[] = [];
 	const fault = (where: string, seq: number, text: string) => {

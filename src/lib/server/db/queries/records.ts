@@ -196,7 +196,7 @@ const READ: Record<
 };
 
 /** Records that one statement reads. */
-const CHUNK = 400;
+const CHUNK = 200;
 
 /** The hash of all that belongs to each record, as it stands now, by the id of the record. */
 export async function recordHashes(
