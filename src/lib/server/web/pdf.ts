@@ -21,6 +21,8 @@ function prepare(): void {
 		}
 	});
 	pdfmake.setUrlAccessPolicy(() => false);
+	// Of this machine it reads its fonts and nothing else, whatever a document names.
+	pdfmake.setLocalAccessPolicy((path) => path.startsWith(FONTS));
 	ready = true;
 }
 
