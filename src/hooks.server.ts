@@ -17,7 +17,7 @@ import { log, logged } from '$lib/server/web/log';
 import { noteSession, refused } from '$lib/server/web/request';
 import { keyActor } from '$lib/server/access/keys';
 import { database, getRuntime } from '$lib/server/web/runtime';
-import { noteUse, visitOf } from '$lib/server/web/visits';
+import { isAsked, noteUse, visitOf } from '$lib/server/web/visits';
 
 /** Answer without a session: probes, sign-in, the calculation interface, which takes a key. */
 const OPEN = [
@@ -70,7 +70,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 			event.locals.site = visit.site;
 			if (visit.lacksTwoStep && !BEFORE_TWO_STEP.some((open) => open.test(pathname)))
 				needsTwoStep(event.request.method);
-			await noteUse(db, visit, pathname);
+			if (isAsked(pathname)) await noteUse(db, visit);
 		} catch (cause) {
 			if (isRedirect(cause) || isHttpError(cause)) throw cause;
 			const refusal = asRefusal(lostSession(cause));

@@ -67,6 +67,25 @@ test('a team enters, one breathes hard, the turn-back moves, they leave, consump
 	await ready(second);
 	await expect(wearer(second, 'Bo Lind')).toBeVisible();
 
+	// Whoever watches is at work: with a team in, a board that nobody touches does not sign out.
+	const sql = postgres(appEnvironment().DATABASE_URL ?? '', { max: 1, onnotice: () => {} });
+	const [watching] = await sql<
+		{ id: string }[]
+	>`update session set seen_at = now() - interval '2 hours'
+		where user_id = 'demo-ilse' and seen_at = (select max(seen_at) from session where user_id = 'demo-ilse')
+		returning id`;
+	await expect
+		.poll(
+			async () =>
+				(
+					await sql<{ late: boolean }[]>`select seen_at < now() - interval '1 hour' as late
+						from session where id = ${watching?.id ?? ''}`
+				)[0]?.late,
+			{ timeout: 60_000 }
+		)
+		.toBe(false);
+	await sql.end();
+
 	await pass(5);
 	await tell(page, 'Ada Bren', '272');
 	await expect(wearer(page, 'Ada Bren')).toContainText('measured');

@@ -23,7 +23,7 @@ export interface Visit {
 const MEMO_MS = 5000;
 const MEMO_MOST = 2000;
 /** A session in use is noted so often. */
-const SEEN_EVERY_MS = 60_000;
+const SEEN_EVERY_MS = 20_000;
 const visits = new Map<string, { until: number; visit: Visit }>();
 
 /**
@@ -70,10 +70,15 @@ async function standing(
 /** What a page asks for by itself while nobody may be there. */
 const BY_ITSELF = /\/events$/;
 
-/** Notes that the person of a visit is at work; what a page asks for by itself does not count. */
-export async function noteUse(db: Database, visit: Visit, pathname: string): Promise<void> {
-	const { session } = visit;
-	if (!session || BY_ITSELF.test(pathname)) return;
+/** Whether a person asks for something, or a page by itself. */
+export const isAsked = (pathname: string): boolean => !BY_ITSELF.test(pathname);
+
+/** Notes that the person of a session is at work. */
+export async function noteUse(
+	db: Database,
+	{ session }: { session: SessionSeen | null }
+): Promise<void> {
+	if (!session) return;
 	const now = new Date();
 	if (now.getTime() - session.seenAt.getTime() < SEEN_EVERY_MS) return;
 	session.seenAt = now;

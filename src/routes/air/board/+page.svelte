@@ -17,6 +17,8 @@
 	let { data } = $props();
 	let board = $state.raw<Board>(untrack(() => data.board));
 	let live = $state(true);
+	/** The session ended: what is known goes on being counted, but nothing more is heard or told. */
+	let signedOut = $state(false);
 	let refusal = $state<{ message: string } | null>(null);
 	let opened = $state(untrack(() => data.board.teams.length === 0));
 	const sound = new AlarmSound();
@@ -51,6 +53,7 @@
 			heardAt = board.now;
 			live = true;
 		};
+		events.addEventListener('signed-out', () => (signedOut = true));
 		events.onerror = () => (live = false);
 		return () => {
 			events.close();
@@ -87,9 +90,13 @@
 		{siteClock(now)}
 	</p>
 	<p class={cutOff ? 'font-bold text-held' : 'text-soft'} role="status">
-		{cutOff
-			? 'This screen is cut off from the server. Countdowns go on from what it knew last.'
-			: 'live, on the server’s clock'}
+		{#if signedOut}You are signed out here. Countdowns go on from what this screen knew last; <a
+				class="linkish"
+				href="/sign-in?next=/air/board"
+				data-sveltekit-reload>sign in again</a
+			> at once.{:else}{cutOff
+				? 'This screen is cut off from the server. Countdowns go on from what it knew last.'
+				: 'live, on the server’s clock'}{/if}
 	</p>
 	<button
 		type="button"

@@ -1,6 +1,6 @@
 import { boardFeed } from '$lib/server/air/board';
 import { eventStream } from '$lib/server/web/event-stream';
-import { listenerOf } from '$lib/server/web/visits';
+import { listenerOf, noteUse } from '$lib/server/web/visits';
 import { contextOf, page } from '$lib/server/web/request';
 
 const POLL_MS = 200;
@@ -10,13 +10,16 @@ const CLOCK_MS = 5000;
 /** The entry board as server-sent events: whole, each time that anything was written, with the server's time. */
 export const GET = (event) =>
 	page(() => {
-		const feed = boardFeed(contextOf(event).db);
+		const { db } = contextOf(event);
+		const feed = boardFeed(db);
 		let [sent, at] = ['', 0];
 		return Promise.resolve(
 			eventStream(
 				listenerOf(event),
 				async () => {
 					const board = await feed.load();
+					// Whoever watches over a team is at work, though they touch nothing for an hour.
+					if (board.teams.length) await noteUse(db, event.locals);
 					const now = Date.now();
 					if (board.version === sent && now - at < CLOCK_MS) return { text: '', last: false };
 					[sent, at] = [board.version, now];
