@@ -6,6 +6,7 @@ import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { NetworkFirst, NetworkOnly } from 'workbox-strategies';
 import { PERSON_HEADER } from './lib/person-header';
+import { RUN_PAGES, runPageKey, runPagesOf } from './lib/run-pages';
 
 /**
  * Keeps what an opened inspection needs on the device, so that it can be finished while the network is away: for the
@@ -13,7 +14,6 @@ import { PERSON_HEADER } from './lib/person-header';
  * held is never shown from yesterday.
  */
 const worker = self as unknown as ServiceWorkerGlobalScope & { __WB_MANIFEST?: never };
-const RUNS = 'runs';
 const RUN_PATH = /^\/runs\/[0-9a-f-]{36}(\/__data\.json)?$/;
 /** A page that the server does not give within this time is taken from the device. */
 const PATIENCE_S = 5;
@@ -43,14 +43,6 @@ const keepNote = async (path: string, text: string): Promise<void> => {
 	else await notes.delete(path);
 };
 
-/** Pages of a person carry them in the key under which they are kept. */
-const keyOf = (url: string, person: string): string => {
-	const key = new URL(url);
-	key.searchParams.set('of', person || 'nobody');
-	return key.href;
-};
-const personOf = (key: string): string => new URL(key).searchParams.get('of') ?? '';
-
 /** Somebody else is here from now on, or nobody: pages that stand open are made anew. */
 async function setPerson(id: string): Promise<void> {
 	if ((await note(WHO)) === id) return;
@@ -68,14 +60,14 @@ const hearsPerson = {
 };
 
 const runs = new NetworkFirst({
-	cacheName: RUNS,
+	cacheName: RUN_PAGES,
 	networkTimeoutSeconds: PATIENCE_S,
 	matchOptions: { ignoreVary: true },
 	plugins: [
 		hearsPerson,
 		new ExpirationPlugin({ maxEntries: 40 }),
 		{
-			cacheKeyWillBeUsed: async ({ request }) => keyOf(request.url, await note(WHO)),
+			cacheKeyWillBeUsed: async ({ request }) => runPageKey(request.url, await note(WHO)),
 			// A page that says that one is signed out, or that something is wrong, is not kept.
 			cacheWillUpdate: ({ response }) =>
 				Promise.resolve(
@@ -110,9 +102,8 @@ registerRoute(
 	({ url }) => url.pathname === SIGN_OUT,
 	async () => {
 		const person = await note(WHO);
-		const kept = await caches.open(RUNS);
-		for (const request of await kept.keys())
-			if (personOf(request.url) === person) await kept.delete(request);
+		const kept = await caches.open(RUN_PAGES);
+		for (const request of await runPagesOf(kept, person)) await kept.delete(request);
 		await keepNote(SIGN_OUT, 'asked');
 		await setPerson('');
 		if (await sessionEnded()) return Response.redirect('/sign-in', 303);
@@ -160,9 +151,7 @@ async function offlinePage(): Promise<Response> {
 			'No connection',
 			'<p>Nobody is signed in here. Pages come from the server once the connection is back.</p>'
 		);
-	const kept = await caches.open(RUNS);
-	const paths = (await kept.keys())
-		.filter((request) => personOf(request.url) === person)
+	const paths = (await runPagesOf(await caches.open(RUN_PAGES), person))
 		.map((request) => new URL(request.url).pathname)
 		.filter((path) => !path.endsWith('.json'));
 	const list = paths

@@ -1,4 +1,3 @@
-import { hasPin } from '$lib/server/access/pins';
 import { runningTimers } from '$lib/server/inspection/timers';
 import type { LayoutServerLoad } from './$types';
 
@@ -15,9 +14,9 @@ export const load: LayoutServerLoad = async ({ locals }) => ({
 	/** How the bench is shared, and what was tried in the name of the person meanwhile. */
 	session: locals.session && {
 		shared: locals.session.shared,
-		failuresBefore: locals.session.failuresBefore
+		failuresBefore: locals.session.failuresBefore,
+		hasPin: locals.session.hasPin
 	},
-	hasPin: locals.actor ? await hasPin(locals.db, locals.actor.id).catch(() => true) : false,
 	site: locals.site,
 	theme: locals.theme
 });

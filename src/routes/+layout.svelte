@@ -22,7 +22,7 @@
 		timers={data.timers}
 		shared={data.session?.shared ?? false}
 		failuresBefore={data.session?.failuresBefore ?? 0}
-		hasPin={data.hasPin}
+		hasPin={data.session?.hasPin ?? false}
 		>{#key here}{@render children()}{/key}</Shell
 	>
 {:else}

@@ -9,25 +9,16 @@ import {
 	CLEAN,
 	enter,
 	ready,
-	scan
+	scan,
+	sql
 } from './support/app';
+import { fromBase32 } from '../support/base32';
 import { expect, test } from './support/test';
-import postgres from 'postgres';
 
 const PIN = '2580';
 const CARDS = { odd: 'GC-H3VZP9ECNA', ilse: 'GC-QK7MTR4WXB' };
 const password = () => appEnvironment().GREVAN_DEMO_PASSWORD ?? '';
 const who = (page: Page) => page.getByRole('banner').locator('.who');
-
-/** Something done to the database of the app, such as time that has passed. */
-async function sql<T>(work: (db: postgres.Sql) => Promise<T>): Promise<T> {
-	const db = postgres(appEnvironment().DATABASE_URL ?? '', { max: 1, onnotice: () => {} });
-	try {
-		return await work(db);
-	} finally {
-		await db.end();
-	}
-}
 
 /** Signs in with a password, at a bench that several share or not. */
 async function signIn(page: Page, email: string, secret: string, shared = false): Promise<void> {
@@ -227,10 +218,7 @@ test('an account is made by link, given a role, and closed: each ends its sessio
 
 /** Published: RFC 6238 with its 30 seconds, SHA-1 and six digits, from memory. */
 function totp(key: string, at = Date.now()): string {
-	const bits = [...key]
-		.map((sign) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(sign).toString(2).padStart(5, '0'))
-		.join('');
-	const bytes = Buffer.from((bits.match(/.{8}/g) ?? []).map((byte) => parseInt(byte, 2)));
+	const bytes = fromBase32(key);
 	const counter = Buffer.alloc(8);
 	counter.writeBigUInt64BE(BigInt(Math.floor(at / 30_000)));
 	const hmac = createHmac('sha1', bytes).update(counter).digest();

@@ -1,14 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
-import postgres from 'postgres';
-import { appEnvironment, appUrl, ready, signInAs } from './support/app';
+import { appUrl, ready, signInAs, sql } from './support/app';
 import { expect, type Page, test } from './support/test';
 
 /** Lets minutes pass for everybody who is in: the start and every reading lie further back. */
 async function pass(minutes: number): Promise<void> {
-	const sql = postgres(appEnvironment().DATABASE_URL ?? '', { max: 1, onnotice: () => {} });
-	await sql`update entry_wearer set started_at = started_at - ${minutes} * interval '1 minute'
-		where ended_at is null`;
-	await sql.end();
+	await sql(
+		(db) => db`update entry_wearer set started_at = started_at - ${minutes} * interval '1 minute'
+			where ended_at is null`
+	);
 }
 
 const wearer = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
@@ -68,23 +67,19 @@ test('a team enters, one breathes hard, the turn-back moves, they leave, consump
 	await expect(wearer(second, 'Bo Lind')).toBeVisible();
 
 	// Whoever watches is at work: with a team in, a board that nobody touches does not sign out.
-	const sql = postgres(appEnvironment().DATABASE_URL ?? '', { max: 1, onnotice: () => {} });
-	const [watching] = await sql<
-		{ id: string }[]
-	>`update session set seen_at = now() - interval '2 hours'
-		where user_id = 'demo-ilse' and seen_at = (select max(seen_at) from session where user_id = 'demo-ilse')
-		returning id`;
-	await expect
-		.poll(
-			async () =>
-				(
-					await sql<{ late: boolean }[]>`select seen_at < now() - interval '1 hour' as late
-						from session where id = ${watching?.id ?? ''}`
-				)[0]?.late,
-			{ timeout: 60_000 }
-		)
-		.toBe(false);
-	await sql.end();
+	const [watching] = await sql(
+		(db) => db<{ id: string }[]>`update session set seen_at = now() - interval '2 hours'
+			where user_id = 'demo-ilse' and seen_at = (select max(seen_at) from session where user_id = 'demo-ilse')
+			returning id`
+	);
+	const late = async () => {
+		const [row] = await sql(
+			(db) => db<{ late: boolean }[]>`select seen_at < now() - interval '1 hour' as late
+				from session where id = ${watching?.id ?? ''}`
+		);
+		return row?.late;
+	};
+	await expect.poll(late, { timeout: 60_000 }).toBe(false);
 
 	await pass(5);
 	await tell(page, 'Ada Bren', '272');

@@ -32,6 +32,7 @@ import {
 	pinHolds,
 	sessionOf
 } from '../../src/lib/server/web/auth.ts';
+import { fromBase32 } from '../support/base32.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 
@@ -457,22 +458,30 @@ describe('accounts', () => {
 	});
 });
 
-/** Published: RFC 4648, 6. */
-function fromBase32(text: string): string {
-	const bits = [...text.replace(/=+$/, '')]
-		.map((sign) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(sign).toString(2).padStart(5, '0'))
-		.join('');
-	return (bits.match(/.{8}/g) ?? []).map((byte) => String.fromCharCode(parseInt(byte, 2))).join('');
-}
-
 describe('two-step sign-in', () => {
+	it('is set up by nobody who guesses the password of the one who is signed in', async () => {
+		const one = await somebody('alf');
+		const entered = await one.enter();
+		const asking = { ...at(), cookie: cookieOf(entered.cookies) };
+		const guess = () => beginTwoStep(one.context(), asking, 'wrong password');
+		for (let i = 0; i < 5; i++) await expectRefusal(guess(), 'forbidden', /not your password/);
+		await expectRefusal(guess(), 'busy', /Wait 30 seconds/);
+		expect((await said(one.id)).filter((line) => line.startsWith('session.refused'))).toHaveLength(
+			6
+		);
+	});
+
 	it('is set up with a code, asked for from then on, and opened by a recovery code once', async () => {
 		const one = await somebody('bea');
 		const entered = await one.enter({ shared: true });
 		const asking = { ...at(), cookie: cookieOf(entered.cookies) };
-		await expectRefusal(beginTwoStep(asking, 'wrong password'), 'forbidden', /not your password/);
-		const { uri, codes } = await beginTwoStep(asking, PASSWORD);
-		const secret = fromBase32(new URL(uri).searchParams.get('secret') ?? '');
+		await expectRefusal(
+			beginTwoStep(one.context(), asking, 'wrong password'),
+			'forbidden',
+			/not your password/
+		);
+		const { uri, codes } = await beginTwoStep(one.context(), asking, PASSWORD);
+		const secret = fromBase32(new URL(uri).searchParams.get('secret') ?? '').toString('latin1');
 		/** What an authenticator shows now. */
 		const shown = async () => (await auth().api.generateTOTP({ body: { secret } })).code;
 		const sessionId = (await standing(entered))?.session.id ?? '';

@@ -3,7 +3,7 @@ import { accountOf } from '$lib/server/access/account-changes';
 import { changePassword } from '$lib/server/access/own-account';
 import { choosePin, newCard } from '$lib/server/access/pins';
 import { endOwnSessions, seenTries, sessionsOf } from '$lib/server/access/sessions';
-import { beginTwoStep, confirmTwoStep, endTwoStep } from '$lib/server/access/two-step';
+import { beginTwoStep, confirmTwoStep, endTwoStep, owesTwoStep } from '$lib/server/access/two-step';
 import { history } from '$lib/server/records/history';
 import { Refusal } from '$lib/server/kernel/refusal';
 import { codeSvg } from '$lib/server/web/codes';
@@ -23,7 +23,7 @@ export const load: PageServerLoad = (event) =>
 			sessions: await sessionsOf(db, actor.id),
 			lines: await history({ db }, { subject: `account:${actor.id}`, details: true, limit: 12 }),
 			here: event.locals.session?.id ?? null,
-			mustTwoStep: site.twoStepRoles.includes(actor.role) && !account.twoStep
+			mustTwoStep: owesTwoStep(site, account)
 		};
 	});
 
@@ -45,6 +45,7 @@ export const actions: Actions = {
 		async (event: RequestEvent, { requestId, pin, again }) => {
 			if (pin !== again) throw new Refusal('invalid', 'The two are not the same.', 'pinAgain');
 			await choosePin(event.locals.auth, contextOf(event), requestId, pin);
+			forgetVisit(event.request.headers);
 			return { done: 'pin' };
 		}
 	),
@@ -65,8 +66,7 @@ export const actions: Actions = {
 		}
 	),
 	twoStep: formAction(z.object({ secret }), async (event: RequestEvent, { secret: password }) => {
-		contextOf(event);
-		const { uri, codes } = await beginTwoStep(asking(event), password);
+		const { uri, codes } = await beginTwoStep(contextOf(event), asking(event), password);
 		return { qr: codeSvg('qrcode', uri), key: new URL(uri).searchParams.get('secret'), codes };
 	}),
 	confirm: formAction(

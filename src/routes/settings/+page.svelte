@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
@@ -26,6 +26,20 @@
 	};
 </script>
 
+{#snippet pinField(id: string, label: string, name: string, path: string)}<PlainField
+		{id}
+		{label}
+		{name}
+		type="password"
+		inputmode="numeric"
+		autocomplete="off"
+		maxlength={PIN_MOST}
+		required
+		mono
+		width="w-40"
+		refusal={refusedAt(refusal, path)}
+	/>{/snippet}
+
 <svelte:head><title>Settings · Grevan</title></svelte:head>
 {#if data.mustTwoStep}<div class="mt-4 max-w-prose">
 		<Notice kind="caution"
@@ -48,30 +62,8 @@
 			{PIN_LEAST} to {PIN_MOST} digits; it works only where somebody signed in with a password before.
 		</p>
 		<form method="post" action="?/pin" use:enhance class="mt-3 grid max-w-[22rem] gap-3">
-			<Field id="pin" label="New PIN" refusal={refusedAt(refusal, 'pin')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="pin"
-						type="password"
-						inputmode="numeric"
-						autocomplete="off"
-						maxlength={PIN_MOST}
-						required
-						class="w-40 font-mono"
-					/>{/snippet}
-			</Field>
-			<Field id="pin-again" label="The same again" refusal={refusedAt(refusal, 'pinAgain')}>
-				{#snippet children(field)}<input
-						{...field}
-						name="again"
-						type="password"
-						inputmode="numeric"
-						autocomplete="off"
-						maxlength={PIN_MOST}
-						required
-						class="w-40 font-mono"
-					/>{/snippet}
-			</Field>
+			{@render pinField('pin', 'New PIN', 'pin', 'pin')}
+			{@render pinField('pin-again', 'The same again', 'again', 'pinAgain')}
 			<button class="button justify-self-start"
 				>{data.account.hasPin ? 'Change the PIN' : 'Choose this PIN'}</button
 			>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Turns the second step of signing in on and off. */
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import { refusedAt, type FormRefusal } from '$lib/ui/form/refused';
 
@@ -49,17 +49,18 @@
 		</li>
 		<li>
 			<form method="post" action="?/confirm" use:enhance class="grid gap-3">
-				<Field id="totp" label="Code that the app shows now" refusal={refusedAt(refusal, 'code')}>
-					{#snippet children(field)}<input
-							{...field}
-							name="code"
-							inputmode="numeric"
-							autocomplete="one-time-code"
-							maxlength="10"
-							required
-							class="w-40 font-mono text-[1.2rem]"
-						/>{/snippet}
-				</Field>
+				<PlainField
+					id="totp"
+					label="Code that the app shows now"
+					name="code"
+					inputmode="numeric"
+					autocomplete="one-time-code"
+					maxlength={10}
+					required
+					mono
+					width="w-40 text-[1.2rem]"
+					refusal={refusedAt(refusal, 'code')}
+				/>
 				<button class="button primary justify-self-start">Turn it on</button>
 			</form>
 		</li>

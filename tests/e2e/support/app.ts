@@ -1,5 +1,6 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Served } from './serve';
+import postgres from 'postgres';
 
 /** The app that was served for this worker. */
 const served = (): Served => {
@@ -10,6 +11,16 @@ const served = (): Served => {
 };
 export const appUrl = () => served().address;
 export const appEnvironment = () => served().env;
+
+/** Something done to the database of the app, such as time that has passed. */
+export async function sql<T>(work: (db: postgres.Sql) => Promise<T>): Promise<T> {
+	const db = postgres(appEnvironment().DATABASE_URL ?? '', { max: 1, onnotice: () => {} });
+	try {
+		return await work(db);
+	} finally {
+		await db.end();
+	}
+}
 
 /** Waits until the page hears keys. */
 export const ready = (page: Page) =>

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { eq } from 'drizzle-orm';
 import type { Connection } from '../db/client.ts';
 import { account, user } from '../db/schema/index.ts';
 import type { Unattended } from '../kernel/context.ts';
@@ -43,7 +44,7 @@ export async function writeAccount(
 		.values({
 			id,
 			name: given.name,
-			email: given.email.toLowerCase(),
+			email: tidyAddress(given.email),
 			emailVerified: true,
 			role: given.role,
 			initials: given.initials
@@ -70,3 +71,15 @@ export const setPassword = (tx: Connection, userId: string, password: string) =>
 			password
 		})
 		.onConflictDoUpdate({ target: account.id, set: { password } });
+
+/** The hash of a person's password; undefined where they have none yet. */
+export async function passwordHashOf(db: Connection, userId: string): Promise<string | undefined> {
+	const [row] = await db
+		.select({ password: account.password })
+		.from(account)
+		.where(eq(account.userId, userId));
+	return row?.password ?? undefined;
+}
+
+/** An address as it is kept and looked for. */
+export const tidyAddress = (address: string): string => address.trim().toLowerCase();

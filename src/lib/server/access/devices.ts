@@ -1,7 +1,9 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Connection } from '../db/client.ts';
 import { device } from '../db/schema/index.ts';
+import { sha256 } from '../kernel/sha256.ts';
+import { drawSecret } from './draw-secret.ts';
 
 const DAY_MS = 86_400_000;
 /** A password that was given on a device lets a PIN be enough there for so long. Site default. */
@@ -9,8 +11,6 @@ const TRUSTED_DAYS = 30;
 
 export const DEVICE_COOKIE = 'grevan-device';
 export const DEVICE_COOKIE_S = (365 * DAY_MS) / 1000;
-
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex');
 
 export type Device = typeof device.$inferSelect;
 
@@ -23,7 +23,7 @@ export async function deviceOf(
 	const [row] = await db
 		.select()
 		.from(device)
-		.where(eq(device.hash, hashOf(key)));
+		.where(eq(device.hash, sha256(key)));
 	return row;
 }
 
@@ -54,11 +54,11 @@ export async function keepDevice(
 	const made = {
 		id: randomUUID(),
 		shared: given.shared ?? false,
-		key: randomBytes(24).toString('base64url')
+		key: drawSecret()
 	};
 	await tx.insert(device).values({
 		id: made.id,
-		hash: hashOf(made.key),
+		hash: sha256(made.key),
 		shared: made.shared,
 		name: given.name ?? '',
 		trustedUntil

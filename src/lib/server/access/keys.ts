@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { keyReaches, type KeyScope } from '../../../core/access/keys.ts';
 import type { Connection } from '../db/client.ts';
@@ -7,9 +6,10 @@ import { apiKey, user } from '../db/schema/index.ts';
 import type { Actor, Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { sha256 } from '../kernel/sha256.ts';
 import { type Requested, type Work, write, writeUnattended } from '../kernel/write.ts';
+import { drawSecret } from './draw-secret.ts';
 
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex');
 /** Characters of a key that are kept to tell it by. */
 const START = 8;
 const DAY_MS = 86_400_000;
@@ -21,7 +21,7 @@ export interface NewKey {
 	days: number | null;
 }
 
-const drawKey = () => `grv_${randomBytes(24).toString('base64url')}`;
+const drawKey = () => `grv_${drawSecret()}`;
 
 /** Keeps the hash of a key. @returns what is recorded of it */
 async function keepKey(
@@ -33,7 +33,7 @@ async function keepKey(
 	const expiresAt = days === null ? null : new Date(now.getTime() + days * DAY_MS);
 	await tx
 		.insert(apiKey)
-		.values({ hash: hashOf(key), name, scope, userId, start: key.slice(0, START), expiresAt });
+		.values({ hash: sha256(key), name, scope, userId, start: key.slice(0, START), expiresAt });
 	return { of: userId, payload: { name, scope, until: expiresAt?.toISOString() ?? null } };
 }
 
@@ -57,10 +57,10 @@ export async function makeKey(context: Context, requestId: string, given: NewKey
 	const request = { id: requestId, content: ['key', given] };
 	const kept = await write(context, 'view', request, async (at) => {
 		at.record('account.key-made', await keepKey(at, at.actor.id, key, given));
-		return hashOf(key);
+		return sha256(key);
 	});
 	// A second send finds the first, whose key nobody can show again.
-	if (kept !== hashOf(key))
+	if (kept !== sha256(key))
 		throw new Refusal(
 			'conflict',
 			'This key was made and shown before. Revoke it, then make another.'
@@ -121,7 +121,7 @@ export async function keyActor(
 		/^Bearer (\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
 	const asked = scopeFor(request.method, pathname);
 	if (!given || !asked) return null;
-	const found = await useKey(db, hashOf(given), now());
+	const found = await useKey(db, sha256(given), now());
 	if (!found || !keyReaches(found.scope, asked)) return null;
 	const { id, name, initials, role } = found;
 	return { id, name, initials, role };

@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { InvitePurpose } from '../../../core/access/session.ts';
 import type { Connection } from '../db/client.ts';
@@ -6,20 +5,18 @@ import { invite, user } from '../db/schema/index.ts';
 import type { Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { sha256 } from '../kernel/sha256.ts';
 import { type Work, write, writeUnattended } from '../kernel/write.ts';
 import { type Auth, hashPassword } from '../web/auth.ts';
-import { setPassword } from './accounts.ts';
+import { passwordHashOf, setPassword } from './accounts.ts';
 import { attemptKey, forgiveTries } from './attempts.ts';
+import { drawSecret } from './draw-secret.ts';
 import { requireGoodPassword } from './passwords.ts';
 import { endSessionsOf } from './sessions.ts';
-import { passwordHashOf } from './sign-in.ts';
 
 const HOUR_MS = 3_600_000;
 /** A link for the first sign-in, or for a new password, opens so long. Site default. */
 const LINK_HOURS = 72;
-
-export const tokenHash = (token: string) => createHash('sha256').update(token).digest('hex');
-export const drawToken = () => randomBytes(24).toString('base64url');
 
 /** Draws a token and keeps its hash; links made before for the same account open nothing any more. */
 export async function keepLink(
@@ -30,7 +27,7 @@ export async function keepLink(
 ): Promise<void> {
 	await tx.delete(invite).where(and(eq(invite.userId, userId), isNull(invite.usedAt)));
 	await tx.insert(invite).values({
-		hash: tokenHash(token),
+		hash: sha256(token),
 		userId,
 		purpose,
 		expiresAt: new Date(now.getTime() + LINK_HOURS * HOUR_MS)
@@ -40,7 +37,7 @@ export async function keepLink(
 
 /** A second send finds the first, whose link nobody can show again. */
 export function requireOwn(kept: string, token: string): void {
-	if (kept !== tokenHash(token))
+	if (kept !== sha256(token))
 		throw new Refusal('conflict', 'This was done before, and its link shown. Make another link.');
 }
 
@@ -51,7 +48,7 @@ export async function makeLink(
 	userId: string
 ): Promise<string> {
 	requirePassword(context, 'make a link');
-	const token = drawToken();
+	const token = drawSecret();
 	const kept = await write(
 		context,
 		'keep accounts',
@@ -60,7 +57,7 @@ export async function makeLink(
 			await requireAccount(at.tx, userId);
 			const first = (await passwordHashOf(at.tx, userId)) === undefined;
 			await keepLink(at, userId, first ? 'invite' : 'reset', token);
-			return tokenHash(token);
+			return sha256(token);
 		}
 	);
 	requireOwn(kept, token);
@@ -88,7 +85,7 @@ export async function linkOf({ db, now }: Pick<Unattended, 'db' | 'now'>, token:
 		})
 		.from(invite)
 		.innerJoin(user, eq(user.id, invite.userId))
-		.where(eq(invite.hash, tokenHash(token)));
+		.where(eq(invite.hash, sha256(token)));
 	if (!row || row.usedAt || row.disabledAt || row.expiresAt <= now())
 		throw new Refusal(
 			'not found',
@@ -114,7 +111,7 @@ export async function choosePasswordByLink(
 		const { rowCount } = await tx
 			.update(invite)
 			.set({ usedAt: now })
-			.where(and(eq(invite.hash, tokenHash(token)), isNull(invite.usedAt)));
+			.where(and(eq(invite.hash, sha256(token)), isNull(invite.usedAt)));
 		if (!rowCount) throw new Refusal('not found', 'This link was used already.');
 		await setPassword(tx, person.userId, hash);
 		await endSessionsOf(tx, person.userId);

@@ -2,15 +2,13 @@ import { eq } from 'drizzle-orm';
 import { device, session } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
-import { Refusal } from '../kernel/refusal.ts';
 import { type Requested, write } from '../kernel/write.ts';
-import { type Auth, hashPassword, passwordHolds } from '../web/auth.ts';
+import { type Auth, hashPassword } from '../web/auth.ts';
 import { accountOf } from './account-changes.ts';
 import { setPassword } from './accounts.ts';
-import { attemptKey, forgiveTries, mustWait, takeTry } from './attempts.ts';
+import { requireOwnPassword } from './own-password.ts';
 import { requireGoodPassword } from './passwords.ts';
 import { endSessionsOf } from './sessions.ts';
-import { noteRefused, passwordHashOf } from './sign-in.ts';
 
 /**
  * Changes one's own password; every other session ends.
@@ -23,20 +21,15 @@ export async function changePassword(
 	given: { before: string; password: string; sessionId: string }
 ): Promise<void> {
 	const { actor, db } = context;
-	const key = attemptKey('password', `proof ${actor.id}`);
-	const taken = await takeTry(context, key);
-	if ('waitS' in taken) throw mustWait(taken.waitS);
-	const kept = await passwordHashOf(db, actor.id);
-	if (!kept || !(await passwordHolds(auth, kept, given.before))) {
-		await noteRefused(context, actor.id, 'password', 'wrong', taken.tries);
-		throw new Refusal('forbidden', 'This is not your password.', 'before');
-	}
+	await requireOwnPassword(auth, context, given.before, {
+		message: 'This is not your password.',
+		path: 'before'
+	});
 	await requireGoodPassword(given.password, await accountOf(db, actor.id));
 	const hash = await hashPassword(auth, given.password);
 	// Passwords are no part of what is kept of the request.
 	const request: Requested = { id: requestId, content: ['password', actor.id] };
 	await write(context, 'view', request, async ({ tx, record }) => {
-		await forgiveTries(tx, key);
 		await setPassword(tx, actor.id, hash);
 		await endSessionsOf(tx, actor.id, given.sessionId);
 		record('account.password-chosen', { of: actor.id, payload: { by: 'self' } });

@@ -9,10 +9,11 @@ import type { Actor, Context, Unattended } from '../kernel/context.ts';
 import { requirePassword } from '../kernel/proof.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Requested, write, writeUnattended } from '../kernel/write.ts';
-import { type Auth, hashPin, openSession, passwordHolds, pinHolds } from '../web/auth.ts';
-import { attemptKey, forgiveTries, limitAddress, mustWait, takeTry } from './attempts.ts';
+import { type Auth, hashPin, openSession, pinHolds } from '../web/auth.ts';
+import { attemptKey, forgiveTries, limitAddress, noteRefused, takeTry } from './attempts.ts';
 import { deviceOf, takesPins } from './devices.ts';
-import { dress, type Entrance, noteRefused, passwordHashOf } from './sign-in.ts';
+import { requireOwnPassword } from './own-password.ts';
+import { dress, type Entrance } from './sign-in.ts';
 
 /** What one address may try in a minute: a busy bench hands over often. Site default. */
 const ADDRESS_TRIES = 40;
@@ -35,12 +36,6 @@ export async function choosePin(
 		await forgiveTries(tx, attemptKey('pin', actor.id));
 		record('account.pin-chosen', { of: actor.id, payload: {} });
 	});
-}
-
-/** Whether somebody has chosen a PIN. */
-export async function hasPin(db: Connection, userId: string): Promise<boolean> {
-	const [row] = await db.select({ pinHash: user.pinHash }).from(user).where(eq(user.id, userId));
-	return row?.pinHash != null;
 }
 
 /** Letters and digits that are not taken for one another. */
@@ -119,18 +114,18 @@ async function tryPin(
 			'No PIN was chosen for this account. Sign in with your password and choose one under Settings.',
 			'pin'
 		);
-	const taken = await takeTry(context, attemptKey('pin', person.id));
-	if ('waitS' in taken) {
-		await noteRefused(context, person.id, 'pin', 'wait');
-		throw mustWait(taken.waitS);
+	const key = attemptKey('pin', person.id);
+	const tries = await takeTry(context, { key, way: 'pin', userId: person.id });
+	if (await pinHolds(auth, { id: person.id, pinHash: person.pinHash }, pin)) {
+		await forgiveTries(context.db, key);
+		return tries - 1;
 	}
-	if (await pinHolds(auth, { id: person.id, pinHash: person.pinHash }, pin)) return taken.tries - 1;
-	await noteRefused(context, person.id, 'pin', 'wrong', taken.tries);
-	if (taken.tries >= PIN_TRIES) {
+	await noteRefused(context, person.id, 'pin', 'wrong', tries);
+	if (tries >= PIN_TRIES) {
 		await writeUnattended(context, null, async ({ tx, record }) => {
 			await tx.update(user).set({ pinHash: null }).where(eq(user.id, person.id));
-			await forgiveTries(tx, attemptKey('pin', person.id));
-			record('account.pin-taken', { of: person.id, payload: { failures: taken.tries } });
+			await forgiveTries(tx, key);
+			record('account.pin-taken', { of: person.id, payload: { failures: tries } });
 		});
 		throw new Refusal(
 			'forbidden',
@@ -163,7 +158,6 @@ export async function handOver(
 	const failuresBefore = await tryPin(at.auth, context, person, given.pin);
 	const { token, cookies } = await openSession(at.auth, person.id);
 	await writeUnattended(context, person, async (work) => {
-		await forgiveTries(work.tx, attemptKey('pin', person.id));
 		const { from } = given;
 		await dress(work, token, {
 			device,
@@ -191,21 +185,16 @@ export async function prove(
 	given: { by: WayIn; secret: string }
 ): Promise<void> {
 	const { actor, db } = context;
-	const [person] = await db.select(FOUND).from(user).where(eq(user.id, actor.id));
-	if (!person) throw new Refusal('forbidden', 'You are signed out. Sign in again.');
-	const key = attemptKey(given.by, given.by === 'pin' ? actor.id : `proof ${actor.id}`);
-	if (given.by === 'pin') await tryPin(auth, context, person, given.secret);
-	else {
-		const taken = await takeTry(context, key);
-		if ('waitS' in taken) throw mustWait(taken.waitS);
-		const hash = await passwordHashOf(db, actor.id);
-		if (!hash || !(await passwordHolds(auth, hash, given.secret))) {
-			await noteRefused(context, actor.id, 'password', 'wrong', taken.tries);
-			throw new Refusal('forbidden', 'This is not the password.', 'secret');
-		}
-	}
+	if (given.by === 'pin') {
+		const [person] = await db.select(FOUND).from(user).where(eq(user.id, actor.id));
+		if (!person) throw new Refusal('forbidden', 'You are signed out. Sign in again.');
+		await tryPin(auth, context, person, given.secret);
+	} else
+		await requireOwnPassword(auth, context, given.secret, {
+			message: 'This is not the password.',
+			path: 'secret'
+		});
 	await writeUnattended(context, actor, async ({ tx, now }) => {
-		await forgiveTries(tx, key);
 		await tx
 			.update(session)
 			.set({ provenAt: now, provenBy: given.by })

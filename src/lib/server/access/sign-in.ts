@@ -1,17 +1,19 @@
 import { eq } from 'drizzle-orm';
 import type { WayIn } from '../../../core/access/session.ts';
-import { account, session, user, verification } from '../db/schema/index.ts';
+import { session, user, verification } from '../db/schema/index.ts';
 import type { Actor, Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, writeUnattended } from '../kernel/write.ts';
 import { askAuth, type Auth } from '../web/auth.ts';
+import { tidyAddress } from './accounts.ts';
 import {
 	attemptKey,
 	countAddressFailure,
 	forgiveTries,
-	mustWait,
+	noteRefused,
 	requireQuietAddress,
 	takeTry,
+	tooMany,
 	useCode
 } from './attempts.ts';
 import { keepDevice } from './devices.ts';
@@ -45,8 +47,6 @@ const WRONG = 'No account with this address and password.';
 const CLOSED = 'This account is closed. Ask the one who keeps the accounts.';
 /** Characters that are kept of what a browser says that it is. */
 const LONGEST_AGENT = 300;
-/** Subject of an entry about nobody that is known. */
-const UNKNOWN = 'unknown';
 
 /**
  * Signs in with address and password.
@@ -59,33 +59,28 @@ export async function signIn(
 	given: { email: string; password: string; shared?: boolean }
 ): Promise<Entered | CodeAsked> {
 	await requireQuietAddress(context, at.client);
-	const email = given.email.trim().toLowerCase();
+	const email = tidyAddress(given.email);
 	const key = attemptKey('password', email);
 	const [known] = await context.db
 		.select({ id: user.id, disabledAt: user.disabledAt })
 		.from(user)
 		.where(eq(user.email, email));
-	const taken = await takeTry(context, key);
-	if ('waitS' in taken) {
-		await noteRefused(context, known?.id, 'password', 'wait');
-		throw mustWait(taken.waitS);
-	}
+	const tries = await takeTry(context, { key, way: 'password', userId: known?.id });
 	const { status, body, cookies } = await askAuth(at.auth, at.origin, '/sign-in/email', {
 		body: { email, password: given.password },
 		client: at.client
 	});
-	if (status === 429)
-		throw new Refusal('busy', 'Too many tries from this device. Wait a minute, then try again.');
+	if (status === 429) throw tooMany();
 	if (body.twoFactorRedirect === true) return { cookies, code: true };
 	if (status >= 400 || typeof body.token !== 'string') {
 		await countAddressFailure(context, at.client);
 		const closed = known?.disabledAt && status !== 401;
-		await noteRefused(context, known?.id, 'password', closed ? 'closed' : 'wrong', taken.tries);
+		await noteRefused(context, known?.id, 'password', closed ? 'closed' : 'wrong', tries);
 		throw new Refusal('forbidden', closed ? CLOSED : WRONG);
 	}
 	return enter(context, at, {
 		key,
-		tries: taken.tries,
+		tries,
 		token: body.token,
 		cookies,
 		shared: given.shared
@@ -106,14 +101,10 @@ export async function giveCode(
 	const code = given.code.replace(/\s/g, '');
 	const recovery = !/^\d{6}$/.test(code);
 	const key = attemptKey('code', userId);
-	const taken = await takeTry(context, key);
-	if ('waitS' in taken) {
-		await noteRefused(context, userId, 'code', 'wait');
-		throw mustWait(taken.waitS);
-	}
+	const tries = await takeTry(context, { key, way: 'code', userId });
 	// A code opens once, also within its half minute: who looked over a shoulder comes too late.
 	if (!recovery && (await useCode(context, userId, code)) > 1) {
-		await noteRefused(context, userId, 'code', 'used', taken.tries);
+		await noteRefused(context, userId, 'code', 'used', tries);
 		throw new Refusal('forbidden', 'This code was used already. Wait for the next.');
 	}
 	const { status, body, cookies } = await askAuth(
@@ -123,7 +114,7 @@ export async function giveCode(
 		{ body: { code }, client: at.client, cookie: given.cookie }
 	);
 	if (status >= 400 || typeof body.token !== 'string') {
-		await noteRefused(context, userId, 'code', 'wrong', taken.tries);
+		await noteRefused(context, userId, 'code', 'wrong', tries);
 		throw new Refusal(
 			'forbidden',
 			'This code is not the one shown now. Wait for the next, or begin again with your password.'
@@ -136,7 +127,7 @@ export async function giveCode(
 	return enter(context, at, {
 		key,
 		also: whose && attemptKey('password', whose.email),
-		tries: taken.tries,
+		tries,
 		token: body.token,
 		cookies,
 		shared: given.shared
@@ -210,7 +201,7 @@ export async function dress(
 		/** Who worked on the device until then. */
 		from?: string | null;
 	}
-): Promise<string> {
+): Promise<void> {
 	const { device, way, agent, failuresBefore } = given;
 	const [row] = await tx
 		.update(session)
@@ -231,30 +222,4 @@ export async function dress(
 		of: row.userId,
 		payload: { way, shared: device.shared, from: given.from ?? null }
 	});
-	return row.userId;
-}
-
-/** Records that somebody was not let in. */
-export async function noteRefused(
-	context: Unattended,
-	userId: string | undefined,
-	way: WayIn | 'code',
-	why: 'wrong' | 'wait' | 'closed' | 'device' | 'used',
-	failures?: number
-): Promise<void> {
-	await writeUnattended(context, null, async ({ record }) =>
-		record('session.refused', { of: userId ?? UNKNOWN, payload: { way, why, failures } })
-	);
-}
-
-/** The hash of a person's password; undefined where they have none yet. */
-export async function passwordHashOf(
-	db: Unattended['db'],
-	userId: string
-): Promise<string | undefined> {
-	const [row] = await db
-		.select({ password: account.password })
-		.from(account)
-		.where(eq(account.userId, userId));
-	return row?.password ?? undefined;
 }

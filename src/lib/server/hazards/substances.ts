@@ -1,8 +1,9 @@
 import { asc, desc, eq, ilike, inArray } from 'drizzle-orm';
-import { type TableFault, writeTable } from '../../../core/csv/table.ts';
+import { writeTable } from '../../../core/csv/table.ts';
 import type { Substance } from '../../../core/data/substance.ts';
 import { SHIPPED, type SubstanceLibrary } from '../../../core/data/substances.ts';
 import { emptyDraft, SUBSTANCE_COLUMNS } from '../../../core/substances/csv.ts';
+import type { SubstanceTable } from '../../../core/substances/import.ts';
 import { merged, siteLibrary, type SiteSubstance } from '../../../core/substances/library.ts';
 import {
 	type Disagreement,
@@ -224,13 +225,7 @@ export const wordsOf = (s: Pick<Substance, 'name' | 'synonyms' | 'cas'>) =>
 	[s.name, s.cas ?? '', ...s.synonyms].join(' · ').toLowerCase();
 
 /** What an import would do, before anything is written. */
-export interface SubstanceImport {
-	encoding: string;
-	separator: string;
-	decimalComma: boolean;
-	unknown: string[];
-	rows: number;
-	faults: TableFault[];
+export interface SubstanceImport extends Omit<SubstanceTable, 'good'> {
 	/** Own substances that would be added, and that would be changed. */
 	added: { row: number; name: string; disagreements: Disagreement[] }[];
 	replaced: { row: number; name: string }[];

@@ -1,9 +1,9 @@
 import { asc, eq } from 'drizzle-orm';
-import { createHash } from 'node:crypto';
 import type { Connection } from '../db/client.ts';
 import { photo, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { sha256 } from '../kernel/sha256.ts';
 import { writeAfter } from '../kernel/write.ts';
 import { lockRun } from './locked-run.ts';
 import { procedureAt } from './procedures.ts';
@@ -75,20 +75,20 @@ export function addPhoto(
 			throw new Refusal('invalid', 'This inspection has no such step.', 'step');
 		if ((await photosOf(tx, run.id)).length >= MOST_PER_RUN)
 			throw new Refusal('invalid', `At most ${MOST_PER_RUN} pictures in one inspection.`, 'photo');
-		const sha256 = createHash('sha256').update(drawn.jpeg).digest('hex');
+		const hash = sha256(drawn.jpeg);
 		await tx.insert(photo).values({
 			id: input.id,
 			runId: run.id,
 			step: input.step,
 			...drawn,
-			sha256,
+			sha256: hash,
 			takenBy: at.actor.id,
 			takenAt: at.now
 		});
 		at.record('inspection.photo', {
 			of: run.id,
 			itemId: run.itemId,
-			payload: { step: input.step, sha256, width: drawn.width, height: drawn.height }
+			payload: { step: input.step, sha256: hash, width: drawn.width, height: drawn.height }
 		});
 	});
 }

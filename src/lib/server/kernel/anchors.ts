@@ -1,5 +1,4 @@
 import {
-	createHash,
 	createPrivateKey,
 	createPublicKey,
 	generateKeyPairSync,
@@ -12,6 +11,7 @@ import { dirname } from 'node:path';
 import { z } from 'zod';
 import type { Connection } from '../db/client.ts';
 import { auditHead } from '../db/schema/index.ts';
+import { sha256 } from './sha256.ts';
 
 /**
  * The end of the log, signed with a key that the database does not hold and kept where the database does not reach:
@@ -45,11 +45,10 @@ const line = z.object({
 	signature: z.string().max(200)
 });
 
-const digest = (text: string) => createHash('sha256').update(text).digest('hex');
 const signedText = ({ seq, hash, at, why, key, before }: Omit<Anchor, 'signature'>) =>
 	Buffer.from(['grevan log', seq, hash, at, why, key, before].join('\n'));
 const fingerprint = (key: KeyObject) =>
-	digest(
+	sha256(
 		(key.type === 'public' ? key : createPublicKey(key))
 			.export({ type: 'spki', format: 'der' })
 			.toString('hex')
@@ -117,7 +116,7 @@ export async function anchorHead(
 		at: now.toISOString(),
 		why,
 		key: fingerprint(key),
-		before: last ? digest(last) : ''
+		before: last ? sha256(last) : ''
 	};
 	const anchor = {
 		...unsigned,
@@ -154,7 +153,7 @@ export async function readAnchors(place: AnchorPlace): Promise<AnchorsRead> {
 			found.anchors.push(read.data);
 		}
 		// Two processes may have signed side by side, each after the same line.
-		before = new Set([digest(text), ...[...before].slice(0, 1)]);
+		before = new Set([sha256(text), ...[...before].slice(0, 1)]);
 	});
 	return found;
 }

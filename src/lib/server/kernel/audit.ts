@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto';
 import type { Connection } from '../db/client.ts';
 import { auditPending } from '../db/schema/index.ts';
+import { sha256 } from './sha256.ts';
 
 /** An entry before the database gives it its place in the chain. */
 export interface NewEntry {
@@ -38,7 +38,7 @@ export async function appendEntries(tx: Connection, entries: readonly NewEntry[]
 /** JSON with sorted keys, so that the same content always gives the same text; bytes by their hash. */
 export function canonicalJson(value: unknown): string {
 	return JSON.stringify(value, (_, part: unknown) => {
-		if (part instanceof Uint8Array) return createHash('sha256').update(part).digest('hex');
+		if (part instanceof Uint8Array) return sha256(part);
 		return part && typeof part === 'object' && !Array.isArray(part)
 			? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
 			: part;

@@ -1,11 +1,11 @@
 import { asc, gt } from 'drizzle-orm';
-import { createHash } from 'node:crypto';
 import { RECORD_KINDS, type RecordKind } from '../../../core/actions/action.ts';
 import { recordOf } from '../../../core/actions/catalogue.ts';
 import type { Connection, Database } from '../db/client.ts';
 import { hashedSince, keptHashes, recordHashes, unhashed } from '../db/queries/records.ts';
 import { auditEntry, auditHead } from '../db/schema/index.ts';
 import type { Anchor, AnchorsRead } from './anchors.ts';
+import { sha256 } from './sha256.ts';
 import { STATED } from './record-hash.ts';
 
 type Entry = typeof auditEntry.$inferSelect;
@@ -23,7 +23,7 @@ export function hashOf(entry: Omit<Entry, 'hash'>): string {
 		entry.subject,
 		entry.payload
 	].join('\n');
-	return createHash('sha256').update(text).digest('hex');
+	return sha256(text);
 }
 
 /** Something of the record that is not as it was. */

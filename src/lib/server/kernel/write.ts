@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import {
 	type ActionName,
 	checkPayload,
@@ -16,6 +15,7 @@ import { type Permission, requirePermission } from './permissions.ts';
 import { requireProof } from './proof.ts';
 import { withRecordHashes } from './record-hash.ts';
 import { Refusal } from './refusal.ts';
+import { sha256 } from './sha256.ts';
 import type { Site } from './site.ts';
 
 /** An id that the client made for what it asks, and what must be the same when it asks again. */
@@ -144,9 +144,7 @@ async function transact<T>(
 export const readerOf = ({ tx, now, site }: Work): Reader => ({ db: tx, now: () => now, site });
 
 const digestOf = (actorId: string, content: unknown): string =>
-	createHash('sha256')
-		.update(`${actorId}\n${canonicalJson(content)}`)
-		.digest('hex');
+	sha256(`${actorId}\n${canonicalJson(content)}`);
 
 function answerAgain<T>(before: { digest: string; answer: unknown }, digest: string): T {
 	if (before.digest !== digest)

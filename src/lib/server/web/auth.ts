@@ -68,7 +68,7 @@ export function createAuth(db: Database, options: AuthOptions) {
 				initials: { type: 'string', input: false, defaultValue: '' },
 				disabledAt: { type: 'date', input: false, required: false },
 				card: { type: 'string', input: false, required: false, returned: false },
-				pinHash: { type: 'string', input: false, required: false, returned: false }
+				pinHash: { type: 'string', input: false, required: false }
 			}
 		},
 		session: {
@@ -181,6 +181,8 @@ export interface SessionSeen {
 	proof: Proof;
 	/** Tries that failed since the person was in the time before. */
 	failuresBefore: number;
+	/** Their person signs with a PIN. */
+	hasPin: boolean;
 }
 
 /** Who a request comes from, by its session cookie; null when nobody is signed in. */
@@ -204,7 +206,8 @@ export async function sessionOf(
 				at: session.provenAt ?? session.createdAt,
 				by: (session.provenBy ?? 'password') as WayIn
 			},
-			failuresBefore: session.failuresBefore ?? 0
+			failuresBefore: session.failuresBefore ?? 0,
+			hasPin: found.user.pinHash != null
 		},
 		twoStep: found.user.twoFactorEnabled ?? false
 	};

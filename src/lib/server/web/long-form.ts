@@ -55,11 +55,6 @@ export function longForm<S extends z.ZodObject>(schema: S) {
 					} catch (cause) {
 						const refusal = asRefusal(cause);
 						if (!refusal) throw cause;
-						if (refusal.kind === 'proof') {
-							// The page asks its person, and sends it again.
-							const { kind, message, path } = refusal;
-							return fail(STATUS.proof, { form, refusal: { kind, message, path } });
-						}
 						const path = refusal.path && fields.includes(refusal.path) ? refusal.path : '';
 						return setError(form, path as never, refusal.message, {
 							status: STATUS[refusal.kind] as never

@@ -2,6 +2,7 @@ import type { RequestEvent } from '@sveltejs/kit';
 import pg from 'pg';
 import { sessionOver } from '../../../core/access/session.ts';
 import { endSession } from '../access/sessions.ts';
+import { owesTwoStep } from '../access/two-step.ts';
 import type { Database } from '../db/client.ts';
 import { noteSeen } from '../db/queries/access.ts';
 import type { Actor } from '../kernel/context.ts';
@@ -63,7 +64,7 @@ async function standing(
 		actor,
 		session,
 		site,
-		lacksTwoStep: !twoStep && site.twoStepRoles.includes(actor.role)
+		lacksTwoStep: owesTwoStep(site, { role: actor.role, twoStep })
 	};
 }
 

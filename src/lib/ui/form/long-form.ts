@@ -1,6 +1,5 @@
 import { superForm, type SuperForm } from 'sveltekit-superforms/client';
 import type { SuperValidated } from 'sveltekit-superforms';
-import { asksProof, proof } from '$lib/ui/shell/proof.svelte';
 import { SignedSend } from './signed-send';
 
 const AWAY = 'The server could not be reached. What you typed is still here; do it again.';
@@ -22,12 +21,9 @@ export function longForm(
 		taintedMessage: null,
 		validators: false,
 		onSubmit: ({ formData }) => send.sign(formData),
-		onResult({ result, formElement }) {
+		onResult({ result }) {
 			send.answered(result.type);
 			if (result.type === 'success') done();
-			const refusal: unknown = result.type === 'failure' ? result.data?.refusal : undefined;
-			if (asksProof(refusal))
-				void proof.ask(refusal).then((proven) => proven && formElement.requestSubmit());
 		},
 		onError() {
 			made.errors.set({ _errors: [AWAY] });

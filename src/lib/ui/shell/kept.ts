@@ -1,3 +1,4 @@
+import { RUN_PAGES, runPagesOf } from '$lib/run-pages';
 import { forget, store } from './store';
 
 /** How much this browser keeps of a person. */
@@ -12,13 +13,8 @@ export interface Kept {
 	ofOthers: number;
 }
 
-/** The cache of the service worker that holds run pages, each under the person who opened it. */
-const RUNS = 'runs';
-const isOf = (person: string) => (request: Request) =>
-	new URL(request.url).searchParams.get('of') === person;
-
-const pagesOf = async (person: string): Promise<Request[]> =>
-	'caches' in globalThis ? [...(await (await caches.open(RUNS)).keys())].filter(isOf(person)) : [];
+const runPages = (): Promise<Cache | null> =>
+	'caches' in globalThis ? caches.open(RUN_PAGES) : Promise.resolve(null);
 
 export async function keptHere(person: string): Promise<Kept> {
 	const db = await store();
@@ -26,7 +22,7 @@ export async function keptHere(person: string): Promise<Kept> {
 		db.getAll('parcels') as Promise<{ actor?: string }[]>,
 		db.getAll('refusals'),
 		db.getAllKeys('known'),
-		pagesOf(person)
+		runPages().then((cache) => (cache ? runPagesOf(cache, person) : []))
 	]);
 	return {
 		waiting: parcels.filter(({ actor }) => actor === person).length,
@@ -43,9 +39,6 @@ export async function wipe(person: string): Promise<void> {
 	const refusals = (await db.getAll('refusals')).filter(({ actor }) => actor === person);
 	await Promise.all(refusals.map(({ id }) => db.delete('refusals', id)));
 	await forget(person);
-	const pages = await pagesOf(person);
-	if (pages.length) {
-		const cache = await caches.open(RUNS);
-		await Promise.all(pages.map((page) => cache.delete(page)));
-	}
+	const cache = await runPages();
+	for (const page of cache ? await runPagesOf(cache, person) : []) await cache?.delete(page);
 }

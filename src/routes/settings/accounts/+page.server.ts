@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { accountList, makeAccount } from '$lib/server/access/account-changes';
+import { whose } from './fields';
 import { requirePermission, ROLES } from '$lib/server/kernel/permissions';
 import { contextOf, formAction, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
@@ -15,9 +16,7 @@ export const actions: Actions = {
 	make: formAction(
 		z.object({
 			...requested,
-			name: z.string().trim().min(1, 'Type a name.').max(80),
-			initials: z.string().trim().min(1, 'Type initials.').max(4, 'Four letters at most.'),
-			email: z.email('Type an address such as name@site.example.').max(200),
+			...whose,
 			role: z.enum(ROLES)
 		}),
 		async (event: RequestEvent, { requestId, ...given }) => {

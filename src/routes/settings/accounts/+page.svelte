@@ -4,6 +4,7 @@
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
 	import { siteMoment } from '$lib/ui/time/moments';
+	import AccountFields from './AccountFields.svelte';
 	import MadeLink from './MadeLink.svelte';
 
 	let { data, form } = $props();
@@ -59,33 +60,8 @@
 	<form method="post" action="?/make" use:enhance class="grid content-start gap-3">
 		<h2 class="text-ink! text-[1.1rem]!">New account</h2>
 		{#if refusal && !refusal.path}<FormRefusal {refusal} />{/if}
-		<Field id="name" label="Name" refusal={refusedAt(refusal, 'name')}>
-			{#snippet children(field)}<input {...field} name="name" required class="w-full" />{/snippet}
-		</Field>
-		<Field
-			id="initials"
-			label="Initials"
-			refusal={refusedAt(refusal, 'initials')}
-			hint="They stand on labels, and are typed at the bench."
-		>
-			{#snippet children(field)}<input
-					{...field}
-					name="initials"
-					maxlength="4"
-					required
-					class="w-24 font-mono"
-				/>{/snippet}
-		</Field>
-		<Field id="address" label="Address" refusal={refusedAt(refusal, 'email')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="email"
-					type="email"
-					autocomplete="off"
-					required
-					class="w-full"
-				/>{/snippet}
-		</Field>
+
+		<AccountFields {refusal} />
 		<Field id="role" label="Role" refusal={refusedAt(refusal, 'role')}>
 			{#snippet children(field)}<select {...field} name="role" class="w-full">
 					{#each data.roles as role (role)}<option selected={role === 'technician'}>{role}</option

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { keptHere, wipe, type Kept } from '$lib/ui/shell/kept';
@@ -44,15 +44,14 @@
 			class="mt-3 grid max-w-[26rem] gap-3"
 		>
 			<FormRefusal {refusal} />
-			<Field id="device-name" label="What it is called" hint="Such as: bench tablet, boat shed.">
-				{#snippet children(field)}<input
-						{...field}
-						name="name"
-						maxlength="60"
-						value={data.device?.name ?? ''}
-						class="w-full"
-					/>{/snippet}
-			</Field>
+			<PlainField
+				id="device-name"
+				label="What it is called"
+				name="name"
+				maxlength={60}
+				value={data.device?.name ?? ''}
+				hint="Such as: bench tablet, boat shed."
+			/>
 			<label class="flex min-h-11 items-center gap-3"
 				><input type="checkbox" name="shared" checked={data.device?.shared ?? false} /> A bench that several
 				share</label

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
@@ -31,15 +32,14 @@
 	<form method="post" action="?/make" use:enhance class="grid content-start gap-3">
 		<h2 class="text-ink! text-[1.1rem]!">Make a key</h2>
 		{#if refusal && !refusal.path}<FormRefusal {refusal} />{/if}
-		<Field id="key-name" label="What it is for" refusal={refusedAt(refusal, 'name')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="name"
-					maxlength="60"
-					required
-					class="w-full"
-				/>{/snippet}
-		</Field>
+		<PlainField
+			id="key-name"
+			label="What it is for"
+			name="name"
+			maxlength={60}
+			required
+			refusal={refusedAt(refusal, 'name')}
+		/>
 		<Field id="key-scope" label="How far it reaches">
 			{#snippet children(field)}<select {...field} name="scope" class="w-full">
 					{#each Object.entries(SCOPES) as [scope, words] (scope)}<option value={scope}

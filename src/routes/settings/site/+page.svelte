@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
@@ -51,21 +51,18 @@
 		>
 	</fieldset>
 	{#each LIMITS as limit (limit.name)}
-		<Field
+		<PlainField
 			id={limit.name}
 			label={limit.label}
+			name={limit.name}
+			inputmode="numeric"
+			value={data.site[limit.name]}
+			required
+			mono
+			width="w-28"
 			refusal={refusedAt(refusal, limit.name)}
 			hint="{limit.what} Usual: {SITE_ACCESS[limit.name]}."
-		>
-			{#snippet children(field)}<input
-					{...field}
-					name={limit.name}
-					inputmode="numeric"
-					value={data.site[limit.name]}
-					required
-					class="w-28 font-mono"
-				/>{/snippet}
-		</Field>
+		/>
 	{/each}
 	<fieldset>
 		<legend class="label">Two-step sign-in is asked of every</legend>

@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto';
 import { asc, eq, inArray, or, and, sql } from 'drizzle-orm';
 import type { RecordKind } from '../../../../core/actions/action.ts';
 import { canonicalJson } from '../../kernel/audit.ts';
+import { sha256 } from '../../kernel/sha256.ts';
 import type { Connection } from '../client.ts';
 import {
 	benchTest,
@@ -18,8 +18,7 @@ import {
 /** The way in which the hash is worked out; another set of fields gets another. */
 const WAY = 'r1';
 
-const hashOf = (content: unknown) =>
-	`${WAY}:${createHash('sha256').update(canonicalJson(content)).digest('hex')}`;
+const hashOf = (content: unknown) => `${WAY}:${sha256(canonicalJson(content))}`;
 
 /** Rows by the record that they belong to. */
 function byRecord<T extends { of: string }>(rows: readonly T[]): Map<string, Omit<T, 'of'>[]> {

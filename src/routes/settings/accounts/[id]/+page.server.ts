@@ -3,6 +3,7 @@ import { accountOf, changeAccount, renameAccount } from '$lib/server/access/acco
 import { makeLink } from '$lib/server/access/links';
 import { sessionsOf } from '$lib/server/access/sessions';
 import { history } from '$lib/server/records/history';
+import { whose } from '../fields';
 import { requirePermission, ROLES } from '$lib/server/kernel/permissions';
 import { contextOf, formAction, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
@@ -34,9 +35,7 @@ export const actions: Actions = {
 	rename: formAction(
 		z.object({
 			...requested,
-			name: z.string().trim().min(1, 'Type a name.').max(80),
-			initials: z.string().trim().min(1, 'Type initials.').max(4, 'Four letters at most.'),
-			email: z.email('Type an address such as name@site.example.').max(200)
+			...whose
 		}),
 		async (event: RequestEvent, { requestId, ...given }) => {
 			const id = idOf(event);

@@ -5,6 +5,8 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
 	import HistoryList from '$lib/ui/records/HistoryList.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
+	import AccountFields from '../AccountFields.svelte';
 	import MadeLink from '../MadeLink.svelte';
 
 	let { data, form } = $props();
@@ -33,36 +35,7 @@
 				update({ reset: false })}
 		class="grid max-w-[24rem] content-start gap-3"
 	>
-		<Field id="name" label="Name" refusal={refusedAt(refusal, 'name')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="name"
-					required
-					value={account.name}
-					class="w-full"
-				/>{/snippet}
-		</Field>
-		<Field id="initials" label="Initials" refusal={refusedAt(refusal, 'initials')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="initials"
-					maxlength="4"
-					required
-					value={account.initials}
-					class="w-24 font-mono"
-				/>{/snippet}
-		</Field>
-		<Field id="address" label="Address" refusal={refusedAt(refusal, 'email')}>
-			{#snippet children(field)}<input
-					{...field}
-					name="email"
-					type="email"
-					autocomplete="off"
-					required
-					value={account.email}
-					class="w-full"
-				/>{/snippet}
-		</Field>
+		<AccountFields {refusal} of={account} />
 		<button class="button justify-self-start">Keep these</button>
 	</form>
 	<div class="grid content-start gap-6">
@@ -106,15 +79,15 @@
 			</form>
 		{:else}
 			<form method="post" action="?/close" use:enhance class="flex flex-wrap items-end gap-3">
-				<Field id="why" label="Why it is closed" refusal={refusedAt(refusal, 'why')}>
-					{#snippet children(field)}<input
-							{...field}
-							name="why"
-							required
-							maxlength="300"
-							class="w-72"
-						/>{/snippet}
-				</Field>
+				<PlainField
+					id="why"
+					label="Why it is closed"
+					name="why"
+					required
+					maxlength={300}
+					width="w-72"
+					refusal={refusedAt(refusal, 'why')}
+				/>
 				<button class="button">Close the account</button>
 			</form>
 		{/if}
