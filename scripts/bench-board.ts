@@ -3,6 +3,7 @@
 import { type Browser, chromium, type Page } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
+import { shareOf } from './lib/share.ts';
 import { chromiumPath } from './lib/system.mjs';
 import postgres from 'postgres';
 
@@ -98,17 +99,13 @@ for (const screen of shown)
 	}
 for (const screen of shown) for (const [, , due, at] of screen.alarms) late.push(at - due);
 
-const at = (numbers: number[], share: number) => {
-	const sorted = [...numbers].sort((a, b) => a - b);
-	return (sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? NaN).toFixed(0);
-};
 const sent = kept.filter((row) => row.by === 'telemetry').length;
 console.log(`readings told by hand, sent         ${told}, ${sent}; kept ${kept.length}`);
 console.log(
 	`shown on the ${SCREENS} screens              ${lags.length} of ${kept.length * SCREENS}, missing ${missing}`
 );
 console.log(
-	`from reading to screen              median ${at(lags, 0.5)} ms, 95 % ${at(lags, 0.95)} ms, most ${at(lags, 1)} ms`
+	`from reading to screen              median ${shareOf(lags, 0.5)} ms, 95 % ${shareOf(lags, 0.95)} ms, most ${shareOf(lags, 1)} ms`
 );
 console.log(
 	`alarms raised, seen                 ${alarms.length}, ${seen}; ${[...new Set(alarms.map((a) => a.kind))].map((kind) => `${kind} ${alarms.filter((a) => a.kind === kind).length}`).join(', ')}`
@@ -117,7 +114,7 @@ console.log(
 	`shown on the ${SCREENS} screens              ${late.length} appearances, missing ${unseen} of ${alarms.length * SCREENS}`
 );
 console.log(
-	`from its time to the screen         median ${at(late, 0.5)} ms, 95 % ${at(late, 0.95)} ms, most ${at(late, 1)} ms; within a second ${late.filter((ms) => ms <= 1000).length} of ${late.length}`
+	`from its time to the screen         median ${shareOf(late, 0.5)} ms, 95 % ${shareOf(late, 0.95)} ms, most ${shareOf(late, 1)} ms; within a second ${late.filter((ms) => ms <= 1000).length} of ${late.length}`
 );
 await browser.close();
 await sql.end();

@@ -3,6 +3,7 @@
 import { chromium } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
+import { shareOf } from './lib/share.ts';
 import { chromiumPath } from './lib/system.mjs';
 import { signInDemo } from './lib/sign-in.mjs';
 import postgres from 'postgres';
@@ -190,17 +191,14 @@ const raised = await sql<{ ms: number }[]>`
 // What was due before the team went in is as late as the team.
 const late = noted
 	.filter(([, due]) => due > began + 2000 && due < until)
-	.map(([, due, at]) => at - due)
-	.sort((a, b) => a - b);
-const share = (list: readonly number[], at: number) =>
-	(list[Math.min(list.length - 1, Math.floor(list.length * at))] ?? NaN).toFixed(0);
+	.map(([, due, at]) => at - due);
 console.log(`\nthe four worst at once for ${STORM_S} s         ${sent} answered`);
 console.log(
-	`alarms that fell due meanwhile             ${late.length}, on the screen after median ${share(late, 0.5)} ms, most ${share(late, 1)} ms; within a second ${late.filter((ms) => ms <= 1000).length} of ${late.length}`
+	`alarms that fell due meanwhile             ${late.length}, on the screen after median ${shareOf(late, 0.5)} ms, most ${shareOf(late, 1)} ms; within a second ${late.filter((ms) => ms <= 1000).length} of ${late.length}`
 );
 const written = raised.map(({ ms }) => Number(ms));
 console.log(
-	`written down by the keeper                 ${written.length}, after median ${share(written, 0.5)} ms, most ${share(written, 1)} ms`
+	`written down by the keeper                 ${written.length}, after median ${shareOf(written, 0.5)} ms, most ${shareOf(written, 1)} ms`
 );
 await browser.close();
 await sql.end();

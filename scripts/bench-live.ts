@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { unpackTrace } from '../src/lib/server/bench/trace-bytes.ts';
 import postgres from 'postgres';
 import { PEOPLE } from '../src/lib/server/demo/scenario.ts';
+import { shareOf } from './lib/share.ts';
 import { signInDemo } from './lib/sign-in.mjs';
 
 const TRACES = Number(process.env.BENCH_TRACES ?? 100);
@@ -35,8 +36,7 @@ const rows = await sql<{ trace: Buffer; outcome: string }[]>`
 const kept = rows.map((row) => unpackTrace(row.trace));
 const whole = (samples: { s: number }[]) =>
 	samples.length === EXPECTED && samples.every((x, i) => Math.abs(x.s - i / PER_SECOND) < 1e-9);
-const lags = heard.flatMap((h) => h.lagMs).sort((a, b) => a - b);
-const at = (share: number) => (lags[Math.floor(lags.length * share)] ?? NaN).toFixed(0);
+const lags = heard.flatMap((h) => h.lagMs);
 const sum = (numbers: number[]) => numbers.reduce((a, b) => a + b, 0);
 const bytes = sum(rows.map((row) => row.trace.byteLength));
 
@@ -51,7 +51,7 @@ console.log(
 	`kept in the database                ${sum(kept.map((k) => k.length))}, whole and in order in ${kept.filter(whole).length} of ${TRACES}`
 );
 console.log(
-	`from reading to listener            median ${at(0.5)} ms, 95 % ${at(0.95)} ms, most ${at(1 - 1 / lags.length)} ms`
+	`from reading to listener            median ${shareOf(lags, 0.5)} ms, 95 % ${shareOf(lags, 0.95)} ms, most ${shareOf(lags, 1)} ms`
 );
 console.log(
 	`kept in                             ${(bytes / sum(kept.map((k) => k.length))).toFixed(1)} bytes a reading`

@@ -1,6 +1,7 @@
 // Fifty people answer the steps of fifty inspections at once: answers a second, and for how long each held the end
 // of the chain of the log, by the clock of the database.
 import { randomUUID } from 'node:crypto';
+import { shareOf } from './lib/share.ts';
 import postgres from 'postgres';
 import { procedureFor } from '../src/core/data/procedures.ts';
 import { openDatabase } from '../src/lib/server/db/client.ts';
@@ -59,16 +60,14 @@ await Promise.all(
 const seconds = (performance.now() - began) / 1000;
 const held = await sql<{ ms: number }[]>`
 	select extract(epoch from pg_xact_commit_timestamp(xmin) - at) * 1000 as ms from chain_taken order by ms`;
-const at = (list: readonly number[], share: number) =>
-	[...list].sort((a, b) => a - b)[Math.floor(list.length * share)]?.toFixed(2);
 const ms = held.map((row) => Number(row.ms));
 console.log(`\n${runs.length} writers, ${taken.length} answered steps in ${seconds.toFixed(1)} s`);
 console.log(`answers a second             ${(taken.length / seconds).toFixed(0).padStart(8)}`);
-console.log(`one answer, median           ${at(taken, 0.5)?.padStart(8)} ms`);
-console.log(`one answer, p97.5            ${at(taken, 0.975)?.padStart(8)} ms`);
-console.log(`chain held, median           ${at(ms, 0.5)?.padStart(8)} ms`);
-console.log(`chain held, p97.5            ${at(ms, 0.975)?.padStart(8)} ms`);
-console.log(`chain held, longest          ${at(ms, 0.9999)?.padStart(8)} ms`);
+console.log(`one answer, median           ${shareOf(taken, 0.5, 2).padStart(8)} ms`);
+console.log(`one answer, p97.5            ${shareOf(taken, 0.975, 2).padStart(8)} ms`);
+console.log(`chain held, median           ${shareOf(ms, 0.5, 2).padStart(8)} ms`);
+console.log(`chain held, p97.5            ${shareOf(ms, 0.975, 2).padStart(8)} ms`);
+console.log(`chain held, longest          ${shareOf(ms, 0.9999, 2).padStart(8)} ms`);
 
 // The commit's own time is taken before it is on the disk. Writers that do nothing else than add an entry stand in
 // line for the chain, so that a second over their number is the most that one of them held it, the disk included.

@@ -3,6 +3,7 @@ import { fork } from 'node:child_process';
 import { subscribe } from 'node:diagnostics_channel';
 import { join } from 'node:path';
 import { SECURITY_HEADERS } from './lib/headers.mjs';
+import { keepGoing } from './lib/keep.mjs';
 import { root } from './lib/paths.mjs';
 
 process.on('disconnect', () => process.exit(0));
@@ -26,21 +27,17 @@ subscribe('http.server.request.start', (message) => {
 	const { response } = /** @type {{ response: import('node:http').ServerResponse }} */ (message);
 	for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
 });
-/** A keeper that ended is started again, not more often than this. */
-const KEEPER_AGAIN_MS = 2000;
-function startKeeper() {
-	const began = Date.now();
+async function startKeeper() {
 	const keeper = fork(join(root, 'scripts', 'keeper.ts'), {
 		cwd: root,
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
 	});
-	keeper.on('exit', () =>
-		setTimeout(startKeeper, Math.max(0, KEEPER_AGAIN_MS - (Date.now() - began))).unref()
-	);
+	keeper.on('exit', (code) => void keeperEnded(code));
 }
+const keeperEnded = keepGoing('The keeper', startKeeper, { over: () => false });
 // What runs without a visitor is not done here.
 process.env.GREVAN_KEEPER = 'apart';
-startKeeper();
+await startKeeper();
 // By its address, so that types of what was built are nobody's concern.
 await import(new URL('../build/index.js', import.meta.url).href);

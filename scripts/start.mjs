@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { appEnv, migrateAndSeed, startWeb } from './lib/app.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
-import { keeper } from './lib/keep.mjs';
+import { keepGoing } from './lib/keep.mjs';
 import { ensureDependencies } from './lib/dependencies.mjs';
 import { takeLock } from './lib/lock.mjs';
 import { startInstruments } from './lib/instruments.mjs';
@@ -71,10 +71,10 @@ await runMain(async () => {
 				onExit: (code) => void (web && webEnded(code))
 			});
 		};
-		const webEnded = keeper('The web process', serve, { over });
+		const webEnded = keepGoing('The web process', serve, { over });
 		await serve();
 		if (cluster) {
-			const databaseEnded = keeper('The database', cluster.restart, { over });
+			const databaseEnded = keepGoing('The database', cluster.restart, { over });
 			const looking = setInterval(async () => {
 				if (!stopping && !(await cluster.goes().catch(() => true))) await databaseEnded();
 			}, LOOK_MS);

@@ -14,7 +14,7 @@ const WELL_AFTER_MS = 60_000;
  * @param {{ over: () => boolean, wait?: (ms: number) => Promise<unknown> }} options over once nothing is to be started any more
  * @returns {(why?: unknown) => Promise<void>} called each time that it has ended; done once it goes again
  */
-export function keeper(name, start, { over, wait = pause }) {
+export function keepGoing(name, start, { over, wait = pause }) {
 	let failures = 0;
 	let startedAt = Date.now();
 	let busy = false;

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { keeper } from './keep.mjs';
+import { keepGoing } from './keep.mjs';
 
 describe('what is kept going', () => {
 	afterEach(() => void vi.restoreAllMocks());
@@ -8,7 +8,7 @@ describe('what is kept going', () => {
 	function thing(failing: number) {
 		const waits: number[] = [];
 		let [starts, over] = [0, false];
-		const ended = keeper(
+		const ended = keepGoing(
 			'The thing',
 			() => (++starts <= failing ? Promise.reject(new Error('no room')) : Promise.resolve()),
 			{
