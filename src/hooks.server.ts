@@ -25,6 +25,7 @@ const OPEN = [
 	/^\/readyz$/,
 	/^\/sign-in$/,
 	/^\/hand-over$/,
+	/^\/api\/sign-in$/,
 	/^\/invite\/[\w-]+$/,
 	/^\/api\/v1\//
 ];

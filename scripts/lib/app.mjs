@@ -58,7 +58,7 @@ function databaseRoles(ownerUrl, name) {
  */
 export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	const port = await freePort(wanted);
-	const address = process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
+	const address = env.ORIGIN ?? process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
 	const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
 		cwd: root,
 		env: {

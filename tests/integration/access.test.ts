@@ -13,7 +13,12 @@ import { choosePasswordByLink, linkOf, makeLink } from '../../src/lib/server/acc
 import { changePassword, shareDevice } from '../../src/lib/server/access/own-account.ts';
 import { choosePin, handOver, newCard, prove } from '../../src/lib/server/access/pins.ts';
 import { endOwnSessions, sessionsOf } from '../../src/lib/server/access/sessions.ts';
-import { type Entered, giveCode, signIn } from '../../src/lib/server/access/sign-in.ts';
+import {
+	type Entered,
+	giveCode,
+	signIn,
+	signInAgain
+} from '../../src/lib/server/access/sign-in.ts';
 import { beginTwoStep, confirmTwoStep } from '../../src/lib/server/access/two-step.ts';
 import {
 	apiKey,
@@ -233,6 +238,24 @@ describe('handing over at a shared bench', () => {
 		}
 		await expectRefusal(take(card, PIN, new Date(now)), 'forbidden', /No PIN was chosen/);
 		expect(await said(bo.id)).toContain('account.pin-taken {"failures":8}');
+	});
+
+	it('takes the PIN of one account again where its session ended', async () => {
+		const { bo, entered } = await bench();
+		const again = (account: string, pin = PIN) =>
+			handOver(door(), at(entered.deviceKey), { who: { account }, pin, from: null });
+		expect(await standing(await again(bo.id))).toMatchObject({ actor: { id: bo.id } });
+		await expectRefusal(again(bo.id, '0001'), 'forbidden', /not the PIN/);
+		await expectRefusal(again('nobody'), 'forbidden', /closed/);
+	});
+
+	it('takes the password of one account again, and tells nobody whether an account is there', async () => {
+		const { bo } = await bench();
+		const again = (person: string, password = PASSWORD) =>
+			signInAgain(door(), at(), { person, password });
+		expect(await standing((await again(bo.id)) as Entered)).toMatchObject({ actor: { id: bo.id } });
+		await expectRefusal(again(bo.id, 'not this one'), 'forbidden', /No account with/);
+		await expectRefusal(again('nobody'), 'forbidden', /No account with/);
 	});
 
 	it('does not open a closed account, and a new card closes the one before', async () => {

@@ -2,6 +2,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { defect, inspectionAnswer, inspectionRun } from '../../src/lib/server/db/schema/index.ts';
+import { reportFound, runAgain } from '../../src/lib/server/inspection/again.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
 import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
@@ -178,5 +179,55 @@ describe('an inspection', () => {
 		])
 			await expect(test.raw.unsafe(attack)).rejects.toThrow(/never changed|append-only|is signed/);
 		expect(steps.length).toBe((await test.db.select().from(inspectionAnswer)).length);
+	});
+});
+
+describe('what an inspection did not take any more', () => {
+	it('is given again in a new one where it is signed, with the same list, once for one press', async () => {
+		const tech = yard.as(yard.people.technician);
+		const signed = await inspect(tech, 'HM-0001');
+		const asked = { id: randomUUID(), runId: signed };
+		const again = await runAgain(tech, asked);
+		expect(again).toEqual({ run: asked.id, seen: 0 });
+		expect(await runAgain(tech, asked)).toEqual(again);
+		const page = await runPage(tech, again.run);
+		expect(page.run).toMatchObject({ signedAt: null, procedure: 'half-mask-pre-use' });
+	});
+
+	it('is given again in the same one while it is open, over what was answered there', async () => {
+		const { id } = await start();
+		const tech = yard.as(yard.people.technician);
+		await answer(tech, given(id, 'label-read'));
+		expect(await runAgain(tech, { id: randomUUID(), runId: id })).toEqual({ run: id, seen: 1 });
+	});
+
+	it('is reported as a fault, which holds the mask', async () => {
+		const tech = yard.as(yard.people.technician);
+		const signed = await inspect(tech, 'HM-0001');
+		const found = {
+			id: randomUUID(),
+			runId: signed,
+			step: 'exhalation-disc',
+			code: 'CURL',
+			note: 'seen by the lamp'
+		};
+		await reportFound(tech, found);
+		await reportFound(tech, found);
+		expect(await openFaults()).toMatchObject([
+			{ station: 'exhalation', code: 'CURL', runId: null, reports: 1, note: 'seen by the lamp' }
+		]);
+		expect(await state()).toBe('held');
+	});
+
+	it('refuses a fault that the step does not know, and a run that is not there', async () => {
+		const tech = yard.as(yard.people.technician);
+		const signed = await inspect(tech, 'HM-0001');
+		const found = { id: randomUUID(), runId: signed, step: 'exhalation-disc', note: null };
+		await expectRefusal(reportFound(tech, { ...found, code: 'NONE' }), 'invalid', /no such fault/);
+		await expectRefusal(
+			runAgain(tech, { id: randomUUID(), runId: randomUUID() }),
+			'not found',
+			/no such inspection/
+		);
 	});
 });

@@ -7,6 +7,7 @@ import { DEMO_PIN } from '$lib/server/demo/seed';
 import { Refusal } from '$lib/server/kernel/refusal';
 import { config } from '$lib/server/web/config';
 import {
+	challengeOf,
 	doorAction,
 	doorContext,
 	entranceOf,
@@ -74,13 +75,11 @@ export const actions: Actions = {
 	code: (event) =>
 		doorAction(event, async (fields) => {
 			const given = parse(code, fields);
-			const challenge = event.cookies.getAll().find(({ name }) => name.endsWith('two_factor'));
 			return goOn(
 				event,
 				await giveCode(doorContext(event), entranceOf(event), {
 					code: given.code,
-					cookie: event.request.headers.get('cookie'),
-					challenge: challenge?.value,
+					...challengeOf(event),
 					shared: asShared(given.shared)
 				})
 			);

@@ -6,7 +6,7 @@
 	import Field from '$lib/ui/form/Field.svelte';
 	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
-	import { outbox } from '$lib/ui/shell/outbox.svelte';
+	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 
 	let { data, form } = $props();
 	onMount(() => void outbox.takeUp({ id: '', name: '' }));

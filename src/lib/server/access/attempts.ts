@@ -42,7 +42,7 @@ export async function takeTry(
 ): Promise<number> {
 	const { tries, waitS } = await writeUnattended(context, null, async ({ tx, now }) => {
 		const { key } = by;
-		const before = await failuresOf(tx, key);
+		const before = await failuresOf(tx, key, now);
 		const waitS = before ? waitLeftS(before.failures, before.lastAt, now) : 0;
 		if (waitS === 0) await countFailure(tx, key, now);
 		return { tries: (before?.failures ?? 0) + 1, waitS };

@@ -97,6 +97,14 @@ export async function personOf(db: Connection, who: string): Promise<Found> {
 	return one;
 }
 
+/** @throws Refusal where there is no such account, or it is closed */
+async function openAccount(db: Connection, id: string): Promise<Found> {
+	const [one] = await db.select(FOUND).from(user).where(eq(user.id, id));
+	if (!one || one.disabledAt)
+		throw new Refusal('forbidden', 'This account is closed. Ask the one who keeps the accounts.');
+	return one;
+}
+
 /**
  * Tries a PIN; too many wrong ones in a row take it away.
  * @returns tries before this one that failed
@@ -137,13 +145,18 @@ async function tryPin(
 }
 
 /**
- * Hands a shared bench over to the person of a card or initials, with their PIN; whoever was there is out of it.
+ * Hands a shared bench over to the person of a card, of initials or of an account, with their PIN; whoever was there is
+ * out of it.
  * @throws Refusal where the device takes no PINs, the person is not known, or the PIN is wrong
  */
 export async function handOver(
 	context: Unattended,
 	at: Entrance,
-	given: { who: string; pin: string; from: { actor: Actor; sessionId: string } | null }
+	given: {
+		who: string | { account: string };
+		pin: string;
+		from: { actor: Actor; sessionId: string } | null;
+	}
 ): Promise<{ cookies: string[]; userId: string }> {
 	await limitAddress(context, 'hand-over', at.client, ADDRESS_TRIES);
 	const device = await deviceOf(context.db, at.deviceKey);
@@ -154,7 +167,11 @@ export async function handOver(
 			'This device takes no PIN yet: sign in with your password and say that it is a shared bench.'
 		);
 	}
-	const person = await personOf(context.db, given.who);
+	const { who } = given;
+	const person =
+		typeof who === 'string'
+			? await personOf(context.db, who)
+			: await openAccount(context.db, who.account);
 	const failuresBefore = await tryPin(at.auth, context, person, given.pin);
 	const { token, cookies } = await openSession(at.auth, person.id);
 	await writeUnattended(context, person, async (work) => {

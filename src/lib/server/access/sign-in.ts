@@ -135,6 +135,23 @@ export async function giveCode(
 }
 
 /**
+ * Signs the person of a page in again, where their session ended: by PIN at a shared bench, or with their password.
+ * @throws Refusal where there is no such account, it is wrong, or one has to wait
+ */
+export async function signInAgain(
+	context: Unattended,
+	at: Entrance,
+	given: { person: string; password: string }
+): Promise<Entered | CodeAsked> {
+	const [whose] = await context.db
+		.select({ email: user.email })
+		.from(user)
+		.where(eq(user.id, given.person));
+	// An account that is not there is told from a wrong password by nobody.
+	return signIn(context, at, { email: whose?.email ?? '', password: given.password });
+}
+
+/**
  * Whose code is asked for, by the cookie that came with the question; the account service itself checks its signature.
  * @throws Refusal where nobody is asked
  */

@@ -40,6 +40,12 @@ export function passCookies(cookies: Cookies, origin: string, given: readonly st
 	}
 }
 
+/** What a browser was given with the question for a code of the authenticator. */
+export const challengeOf = ({ cookies, request }: Pick<RequestEvent, 'cookies' | 'request'>) => ({
+	cookie: request.headers.get('cookie'),
+	challenge: cookies.getAll().find(({ name }) => name.endsWith('two_factor'))?.value
+});
+
 /** What the browser keeps to be known as this device; it says nothing of a person. */
 export const keepDeviceCookie = (cookies: Cookies, origin: string, key: string): void =>
 	cookies.set(DEVICE_COOKIE, key, {

@@ -69,7 +69,7 @@ async function standing(
 }
 
 /** What a page asks for by itself while nobody may be there. */
-const BY_ITSELF = /\/events$/;
+const BY_ITSELF = /\/events$|^\/api\/here$/;
 
 /** Whether a person asks for something, or a page by itself. */
 export const isAsked = (pathname: string): boolean => !BY_ITSELF.test(pathname);

@@ -1,27 +1,30 @@
 import { personHeaders } from '$lib/ui/shell/person';
-import { outbox } from '$lib/ui/shell/outbox.svelte';
-import { remember } from '$lib/ui/shell/store';
+import { outbox } from '$lib/ui/outbox/outbox.svelte';
+import { remember } from '$lib/ui/outbox/store';
+import type { Procedure } from '$core/inspection/procedure';
+import { answerText } from './answer-text';
 import { asGiven, type Hold, type RunSender } from './session.svelte';
 
 /**
  * Sends what is answered in a run to the server, by way of this device.
- * @param run its id, the tag that is said where something is refused, and who is here
+ * @param run its id, the tag and the list that say what something was where it is refused, and who is here
  * @param changed called when the server has something new to show
  */
 export function outboxSender(
-	run: { id: string; tag: string; person: string },
+	run: { id: string; tag: string; procedure: Procedure; person: string },
 	changed: () => Promise<void>
 ): RunSender {
 	const mine = $derived(outbox.waiting.filter((parcel) => parcel.about === run.id));
 	const waiting = $derived(
 		mine.filter(({ body }) => 'value' in body).map(({ body }) => asGiven(body))
 	);
-	const put = (path: string, body: Record<string, unknown>, last = false) => {
+	const put = (path: string, says: string, body: Record<string, unknown>, last = false) => {
 		const id = crypto.randomUUID();
 		outbox.put({
 			id,
 			about: run.id,
 			name: run.tag,
+			says,
 			url: `/api/runs/${run.id}/${path}`,
 			body: { id, ...body },
 			last
@@ -34,8 +37,8 @@ export function outboxSender(
 		get signing() {
 			return mine.some((parcel) => parcel.last);
 		},
-		answer: (answer) => put('answers', { ...answer }),
-		sign: () => put('sign', {}, true),
+		answer: (answer) => put('answers', answerText(run.procedure, answer), { ...answer }),
+		sign: () => put('sign', 'Signature under the inspection', {}, true),
 		async hold(step, start) {
 			const response = await fetch(`/api/runs/${run.id}/timer`, {
 				method: 'POST',

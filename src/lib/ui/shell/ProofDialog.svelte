@@ -8,8 +8,10 @@
 		name: string;
 		/** Without a PIN the password is asked for. */
 		hasPin: boolean;
+		/** A bench that several share is entered by PIN too. */
+		shared: boolean;
 	}
-	let { name, hasPin }: Props = $props();
+	let { name, hasPin, shared }: Props = $props();
 	let secret = $state('');
 	let refused = $state<string | null>(null);
 	let busy = $state(false);
@@ -17,7 +19,15 @@
 	let pinInput = $state<HTMLInputElement>();
 	let passwordInput = $state<HTMLInputElement>();
 	const question = $derived(proof.question);
-	const by = $derived(question?.by === 'password' || !hasPin ? 'password' : (chosen ?? 'pin'));
+	const takesPin = $derived(hasPin && question?.by === 'pin' && (shared || !question.signIn));
+	const by: ProofBy = $derived(
+		question?.by === 'code' ? 'code' : takesPin ? (chosen ?? 'pin') : 'password'
+	);
+	const LABEL: Record<ProofBy, string> = {
+		pin: 'PIN',
+		password: 'Password',
+		code: 'Code of your authenticator'
+	};
 	$effect(() => {
 		if (question) return;
 		secret = '';
@@ -46,11 +56,13 @@
 				(by === 'pin' ? pinInput : passwordInput)?.focus();
 			}}
 		>
-			<Dialog.Title class="text-[1.3rem] font-bold">Is it you, {name}?</Dialog.Title>
+			<Dialog.Title class="text-[1.3rem] font-bold"
+				>{question?.signIn ? `Sign in again, ${name}` : `Is it you, ${name}?`}</Dialog.Title
+			>
 			<Dialog.Description class="text-soft mt-1">{question?.message ?? ''}</Dialog.Description>
 			<form class="mt-4 grid gap-3" onsubmit={give}>
 				<div>
-					<label class="label" for="proof-secret">{by === 'pin' ? 'PIN' : 'Password'}</label>
+					<label class="label" for="proof-secret">{LABEL[by]}</label>
 					{#if refused}<p id="proof-refused" role="alert" class="mb-1 font-semibold text-held">
 							{refused}
 						</p>{/if}
@@ -65,8 +77,8 @@
 							id="proof-secret"
 							bind:this={passwordInput}
 							bind:value={secret}
-							type="password"
-							autocomplete="current-password"
+							type={by === 'code' ? 'text' : 'password'}
+							autocomplete={by === 'code' ? 'one-time-code' : 'current-password'}
 							required
 							aria-invalid={refused ? 'true' : undefined}
 							aria-describedby={refused ? 'proof-refused' : undefined}
@@ -74,14 +86,14 @@
 						/>{/if}
 				</div>
 				<div class="flex flex-wrap items-center justify-between gap-3">
-					{#if hasPin && question?.by !== 'password'}<button
+					{#if takesPin}<button
 							type="button"
 							class="linkish min-h-11"
 							onclick={() => (chosen = by === 'pin' ? 'password' : 'pin')}
 							>{by === 'pin' ? 'With my password' : 'With my PIN'}</button
 						>{/if}
 					<span class="ml-auto flex gap-3"
-						><Dialog.Close class="button">Not now</Dialog.Close>{#if by === 'password'}<button
+						><Dialog.Close class="button">Not now</Dialog.Close>{#if by !== 'pin'}<button
 								class="button primary">Go on</button
 							>{/if}</span
 					>

@@ -16,12 +16,14 @@
 	import Settings from '@lucide/svelte/icons/settings';
 	import Sun from '@lucide/svelte/icons/sun';
 	import type { ComponentProps } from 'svelte';
-	import Refusals from './Refusals.svelte';
+	import LinkState from '../outbox/LinkState.svelte';
+	import Refusals from '../outbox/Refusals.svelte';
+	import Unkept from '../outbox/Unkept.svelte';
 	import TimerStrip from '../timer/TimerStrip.svelte';
-	import { outbox } from './outbox.svelte';
+	import { outbox } from '../outbox/outbox.svelte';
 	import FailedTries from './FailedTries.svelte';
 	import ProofDialog from './ProofDialog.svelte';
-	import { forget } from './store';
+	import { forget } from '../outbox/store';
 
 	interface Props {
 		actor: { id: string; name: string; role: string };
@@ -109,21 +111,7 @@
 		<div class="facts">
 			<span>Rules <b>{ruleSet.toUpperCase()}</b></span>
 			<span class="units">bar · °C · ppm</span>
-			<span class="link" role="status" data-link={outbox.link}>
-				{#if outbox.link === 'live' && outbox.waiting.length === 0}<span aria-hidden="true">●</span> live
-				{:else if outbox.link === 'signed out' || outbox.link === 'someone else'}<span
-						aria-hidden="true">■</span
-					>
-					{outbox.link === 'signed out' ? 'signed out' : 'someone else is signed in'}, {outbox
-						.waiting.length} unsent
-				{:else if outbox.link === 'unproven'}<span aria-hidden="true">■</span>
-					<button class="linkish" onclick={() => void outbox.prove()}>type your PIN</button>, {outbox
-						.waiting.length} unsent
-				{:else}<span aria-hidden="true">◌</span>
-					{outbox.link === 'live' ? 'sending' : outbox.link}, {outbox.waiting.length} unsent{/if}{#each outbox.ofOthers as other, i (i)},
-					{other.count}
-					of {other.name}, sent when they sign in{/each}
-			</span>
+			<LinkState />
 			<form method="post" action="/theme">
 				<input type="hidden" name="next" value={page.url.pathname + page.url.search} />
 				<button
@@ -162,9 +150,9 @@
 			</a>
 		{/each}
 	</nav>
-	<ProofDialog name={actor.name} {hasPin} />
+	<ProofDialog name={actor.name} {hasPin} {shared} />
 	<main id="main" tabindex="-1">
-		{#if failuresBefore}<FailedTries tries={failuresBefore} />{/if}<Refusals /><TimerStrip
+		{#if failuresBefore}<FailedTries tries={failuresBefore} />{/if}<Unkept /><Refusals /><TimerStrip
 			{timers}
 		/>{@render children()}
 	</main>
@@ -211,14 +199,6 @@
 		gap: 0 1.2rem;
 		margin-left: auto;
 		font-size: 0.93rem;
-	}
-	.link {
-		color: var(--ready);
-		white-space: nowrap;
-	}
-	.link:not([data-link='live']) {
-		color: var(--held);
-		font-weight: 700;
 	}
 	.icon {
 		display: grid;

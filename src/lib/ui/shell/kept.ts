@@ -1,5 +1,5 @@
 import { RUN_PAGES, runPagesOf } from '$lib/run-pages';
-import { forget, store } from './store';
+import { forget, store } from '../outbox/store';
 
 /** How much this browser keeps of a person. */
 export interface Kept {

@@ -11,8 +11,8 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { outboxSender } from '$lib/ui/run/outbox-sender.svelte';
 	import { RunSession, type GivenAnswer, type Hold } from '$lib/ui/run/session.svelte';
-	import { outbox } from '$lib/ui/shell/outbox.svelte';
-	import { recall, remember } from '$lib/ui/shell/store';
+	import { outbox } from '$lib/ui/outbox/outbox.svelte';
+	import { recall, remember } from '$lib/ui/outbox/store';
 	import { siteDay, siteMoment } from '$lib/ui/time/moments';
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
 	import AnswerBar from './AnswerBar.svelte';
@@ -32,7 +32,12 @@
 			ratedBar: data.ratedBar,
 			holdDropBar: data.holdDropBar
 		}),
-		untrack(() => outboxSender({ id: data.run.id, tag: data.item.tag, person }, invalidateAll)),
+		untrack(() =>
+			outboxSender(
+				{ id: data.run.id, tag: data.item.tag, procedure: data.procedure, person },
+				invalidateAll
+			)
+		),
 		() => serverClock.now,
 		untrack(() => data.answers)
 	);
@@ -83,7 +88,9 @@
 		if (session.noting) noteField?.focus();
 	});
 	const keepLine = $derived(
-		mine.length ? `${mine.length} kept on this device, not yet on the server` : 'every answer kept'
+		mine.length
+			? `${mine.length} ${outbox.unkept ? 'on this page only' : 'kept on this device'}, not yet on the server`
+			: 'every answer kept'
 	);
 </script>
 
@@ -227,6 +234,7 @@
 						run={data.run.id}
 						tag={data.item.tag}
 						step={step.key}
+						title={step.title}
 						photos={data.photos.filter((p) => p.step === step?.key)}
 						{active}
 					/>

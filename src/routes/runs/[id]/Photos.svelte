@@ -1,17 +1,19 @@
 <script lang="ts">
 	/** Pictures at a step: taken with the camera or chosen as a file; they wait on the device like answers do. */
 	import Camera from '@lucide/svelte/icons/camera';
-	import { outbox } from '$lib/ui/shell/outbox.svelte';
+	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Props {
 		run: string;
 		tag: string;
 		step: string;
+		/** Of the step, to be read where it is refused. */
+		title: string;
 		photos: readonly { id: string; by: string; takenAt: Date }[];
 		active: boolean;
 	}
-	let { run, tag, step, photos, active }: Props = $props();
+	let { run, tag, step, title, photos, active }: Props = $props();
 	const MOST_BYTES = 15_000_000;
 	let refusal = $state<string | null>(null);
 	const unsent = $derived(
@@ -31,6 +33,7 @@
 			id: crypto.randomUUID(),
 			about: run,
 			name: tag,
+			says: `${title}: picture`,
 			url: `/api/runs/${run}/photos`,
 			body: { id: crypto.randomUUID(), step },
 			file

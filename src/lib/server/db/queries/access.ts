@@ -43,7 +43,9 @@ export async function requestsOf(
 }
 
 /** Tries that failed in a row, held until the end of the transaction so that two at once count as two. */
-export async function failuresOf(tx: Connection, key: string) {
+export async function failuresOf(tx: Connection, key: string, now: Date) {
+	// Where none failed yet there is a row to hold all the same.
+	await tx.insert(signInFailure).values({ key, failures: 0, lastAt: now }).onConflictDoNothing();
 	const [row] = await tx
 		.select()
 		.from(signInFailure)

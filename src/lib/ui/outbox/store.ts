@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { Parcel, Refusal } from './outbox.svelte';
+import type { Parcel, Refusal } from './parcel';
 
 interface Schema extends DBSchema {
 	/** What waits to be sent, in order. */
@@ -11,20 +11,38 @@ interface Schema extends DBSchema {
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined;
+const forgetOpened = () => (opened = undefined);
 
-/** The database of this device. */
-export const store = () =>
-	(opened ??= openDB<Schema>('grevan', 1, {
-		upgrade(db) {
-			db.createObjectStore('parcels', { keyPath: 'id' });
-			db.createObjectStore('refusals', { keyPath: 'id' });
-			db.createObjectStore('known');
-		}
-	}));
+/** The database of this device; what could not be opened, or was closed by the browser, is opened anew. */
+export const store = (): Promise<IDBPDatabase<Schema>> => (opened ??= open());
 
-/** Keeps what a page of a person knows. */
+async function open(): Promise<IDBPDatabase<Schema>> {
+	try {
+		const db = await openDB<Schema>('grevan', 1, {
+			upgrade(fresh) {
+				fresh.createObjectStore('parcels', { keyPath: 'id' });
+				fresh.createObjectStore('refusals', { keyPath: 'id' });
+				fresh.createObjectStore('known');
+			},
+			terminated: forgetOpened
+		});
+		// Somebody clears what the browser keeps: it is let go, and begun anew.
+		db.addEventListener('versionchange', () => {
+			db.close();
+			forgetOpened();
+		});
+		return db;
+	} catch (refused) {
+		forgetOpened();
+		throw refused;
+	}
+}
+
+/** Keeps what a page of a person knows; a device that keeps nothing keeps this neither, and the page goes on. */
 export const remember = async (person: string, key: string, value: unknown): Promise<void> => {
-	await (await store()).put('known', value, `${person}:${key}`);
+	await store()
+		.then((db) => db.put('known', value, `${person}:${key}`))
+		.catch(() => undefined);
 };
 
 /** Forgets what pages of a person knew; what waits to be sent stays. */
