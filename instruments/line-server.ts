@@ -52,12 +52,17 @@ export abstract class Simulated implements Device {
 	}
 }
 
-/** Listens for a device on a free port of loopback. Every connection speaks to the same one. @returns the port */
-export function listen(device: Device): Promise<number> {
+/**
+ * Listens for a device on loopback. Every connection speaks to the same one.
+ * @param port a free one without it
+ * @returns the port
+ */
+export function listen(device: Device, port = 0): Promise<number> {
 	const server = createServer((socket) => hear(device, socket));
-	return new Promise((resolve) =>
-		server.listen(0, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
-	);
+	return new Promise((resolve, reject) => {
+		server.once('error', reject);
+		server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port));
+	});
 }
 
 function hear(device: Device, socket: Socket): void {

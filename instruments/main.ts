@@ -1,17 +1,19 @@
 // The simulated instruments in a process of their own: as many pressure benches as asked for, a bench for
-// breathing-apparatus sets, a fill panel and a receiver for the gauges of wearers. Prints the ports they listen on as JSON. Ends with the process that started it.
+// breathing-apparatus sets, a fill panel and a receiver for the gauges of wearers. Listens on the ports given after the
+// number of benches, in that order, or on free ones. Prints the ports as JSON. Ends with the process that started it.
+import { endWithParent } from '../scripts/lib/parent.mjs';
 import { BaBench } from './ba-bench/bench.ts';
 import { FillPanel } from './fill-panel/panel.ts';
 import { listen } from './line-server.ts';
 import { PressureBench } from './pressure-bench/bench.ts';
 import { TelemetryReceiver } from './telemetry/receiver.ts';
 
-const benches = Number(process.argv[2] ?? 2);
+const [benches = 2, ...ports] = process.argv.slice(2).map(Number);
 const pressure = await Promise.all(
-	Array.from({ length: benches }, () => listen(new PressureBench()))
+	Array.from({ length: benches }, (_, i) => listen(new PressureBench(), ports[i]))
 );
-const ba = await listen(new BaBench());
-const panel = await listen(new FillPanel());
-const telemetry = await listen(new TelemetryReceiver());
+const ba = await listen(new BaBench(), ports[benches]);
+const panel = await listen(new FillPanel(), ports[benches + 1]);
+const telemetry = await listen(new TelemetryReceiver(), ports[benches + 2]);
 process.stdout.write(`${JSON.stringify({ pressure, ba, panel, telemetry })}\n`);
-process.on('disconnect', () => process.exit(0));
+endWithParent();

@@ -1,8 +1,10 @@
 import { grantApplication } from '../src/lib/server/db/grants.ts';
 import { migrateDatabase, openDatabase } from '../src/lib/server/db/client.ts';
+import { tieSecret } from '../src/lib/server/access/installation.ts';
 import { analyze } from '../src/lib/server/db/queries/seed.ts';
 import { lackDues } from '../src/lib/server/db/queries/states.ts';
 import { isEmpty, seedDemo } from '../src/lib/server/demo/seed.ts';
+import { Refusal } from '../src/lib/server/kernel/refusal.ts';
 import { loadSite } from '../src/lib/server/kernel/site.ts';
 import { rebuildAll } from '../src/lib/server/readiness/rebuild-all.ts';
 import { createAuth } from '../src/lib/server/web/auth.ts';
@@ -14,6 +16,9 @@ const url = process.env.GREVAN_OWNER_URL ?? appUrl;
 const password = process.env.GREVAN_DEMO_PASSWORD;
 const items = Number(process.env.GREVAN_SEED_ITEMS ?? 64);
 const rounds = Number(process.env.GREVAN_SEED_ROUNDS ?? 12);
+
+/** Ends with this code where what it says is all that is to be said. */
+const SAID = 3;
 
 await migrateDatabase(url, 'src/lib/server/db/migrations');
 if (url !== appUrl) await grantApplication(url, appUrl);
@@ -30,8 +35,18 @@ try {
 		await analyze(db);
 		console.log('The demo of Osmund Sound Harbour Works is in the database.');
 	}
+	const said = await tieSecret(
+		{ db, now: () => new Date(), site: await loadSite(db) },
+		process.env.GREVAN_SECRET ?? '',
+		process.env.GREVAN_NEW_SECRET === '1'
+	);
+	if (said) console.log(said);
 	// A database from before every due was kept.
 	if (await lackDues(db)) await rebuildAll({ db, now: () => new Date(), site: await loadSite(db) });
+} catch (error) {
+	if (!(error instanceof Refusal)) throw error;
+	console.log(error.message);
+	process.exitCode = SAID;
 } finally {
 	await close();
 }

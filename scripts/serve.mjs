@@ -4,9 +4,10 @@ import { subscribe } from 'node:diagnostics_channel';
 import { join } from 'node:path';
 import { SECURITY_HEADERS } from './lib/headers.mjs';
 import { keepGoing } from './lib/keep.mjs';
+import { endWithParent } from './lib/parent.mjs';
 import { root } from './lib/paths.mjs';
 
-process.on('disconnect', () => process.exit(0));
+endWithParent();
 // Emitted once the last request is answered; the pool's idle connections need not be waited for.
 process.on('sveltekit:shutdown', () => process.exit(0));
 // What was refused before its body was read leaves the rest of it on the connection, and the next request there,

@@ -15,6 +15,13 @@ import { ensureSystemPackages } from './lib/system.mjs';
 const PORT = Number(process.env.PORT ?? 8440);
 /** Whether the database still goes is asked so often. */
 const LOOK_MS = 3000;
+/** Where one of them is given, none is simulated. */
+const INSTRUMENTS = new Set([
+	'GREVAN_PRESSURE_BENCH',
+	'GREVAN_BA_BENCH',
+	'GREVAN_FILL_PANEL',
+	'GREVAN_TELEMETRY'
+]);
 
 await runMain(async () => {
 	const dev = process.argv.includes('--dev');
@@ -23,7 +30,7 @@ await runMain(async () => {
 	const demo = external ? process.env.GREVAN_DEMO === '1' : process.env.GREVAN_DEMO !== '0';
 	await ensureSystemPackages({ postgres: !external });
 	await ensureDependencies();
-	const lock = takeLock('start');
+	const lock = await takeLock('start');
 	/** @type {(() => Promise<unknown>)[]} */
 	const undo = [];
 	let stopping = false;
@@ -33,7 +40,16 @@ await runMain(async () => {
 				stopping = true;
 				resolve(undefined);
 			});
+		// npm passes its signals on, but not that it was killed.
+		const parent = process.ppid;
+		if (process.env.npm_lifecycle_event)
+			setInterval(() => {
+				if (process.ppid === parent) return;
+				stopping = true;
+				resolve(undefined);
+			}, LOOK_MS).unref();
 	});
+	const over = () => stopping;
 	try {
 		const cluster = external ? undefined : await startCluster('database');
 		if (cluster) {
@@ -41,9 +57,20 @@ await runMain(async () => {
 			say(`Database on 127.0.0.1:${cluster.port}, in ${cluster.dir}`);
 		}
 		const env = { ...appEnv(external ?? cluster?.url ?? '', { demo }) };
-		if (demo && !process.env.GREVAN_PRESSURE_BENCH) {
-			const simulated = await startInstruments();
-			undo.push(simulated.stop);
+		if (demo && !Object.keys(process.env).some((name) => INSTRUMENTS.has(name))) {
+			/** @type {Awaited<ReturnType<typeof startInstruments>> | undefined} */
+			let simulated;
+			// On the ports that they had: the web process knows them there.
+			const simulate = async () => {
+				simulated = await startInstruments({
+					ports: simulated?.ports,
+					onExit: (code) => void instrumentsEnded(code)
+				});
+			};
+			const instrumentsEnded = keepGoing('The simulated instruments', simulate, { over });
+			await simulate();
+			undo.push(async () => simulated?.stop());
+			// @ts-expect-error assigned in simulate
 			Object.assign(env, simulated.env);
 		}
 		const said = await migrateAndSeed(env);
@@ -64,7 +91,6 @@ await runMain(async () => {
 		if (stopping) return;
 		/** @type {Awaited<ReturnType<typeof startWeb>>} */
 		let web;
-		const over = () => stopping;
 		const serve = async () => {
 			web = await startWeb(env, {
 				port: web?.port ?? PORT,
@@ -104,6 +130,6 @@ await runMain(async () => {
 	} finally {
 		stopping = true;
 		for (const step of undo.reverse()) await step();
-		lock.release();
+		await lock.release();
 	}
 });

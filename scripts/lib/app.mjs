@@ -2,24 +2,28 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { bin, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
-import { end, run } from './process.mjs';
-import { anchorPaths, secretFor } from './cluster.mjs';
+import { attempt, end } from './process.mjs';
+import { anchorPaths, secretFor } from './secrets.mjs';
 import { Stop } from './say.mjs';
+
+/** Exit code of a script that has said all that is to be said. */
+const SAID = 3;
 
 /**
  * Migrates a database and, where a demo password is given, fills it with the demo when it is empty.
  * @param {Record<string, string | undefined>} env
  */
 export async function migrateAndSeed(env) {
-	return run(bin('tsx'), ['scripts/migrate-and-seed.ts'], {
+	const { code, output } = await attempt(bin('tsx'), ['scripts/migrate-and-seed.ts'], {
 		cwd: root,
-		env: { ...process.env, ...env },
-		quiet: true
+		env: { ...process.env, ...env }
 	});
+	if (code === 0) return output;
+	throw new Stop(code === SAID ? output.trim() : `The database was not made ready.\n${output}`);
 }
 
 /**
- * What the web process needs of its environment.
+ * What the web process needs of its environment; what was given from outside stands.
  * @param {string} ownerUrl the database, by the role that owns it
  * @param {{ demo: boolean, name?: string }} options
  */
@@ -30,8 +34,13 @@ export function appEnv(ownerUrl, { demo, name = 'app' }) {
 		...databaseRoles(ownerUrl, name),
 		GREVAN_LOG_KEY: process.env.GREVAN_LOG_KEY ?? anchors.key,
 		GREVAN_ANCHORS: process.env.GREVAN_ANCHORS ?? anchors.file,
-		GREVAN_SECRET: secretFor(`${name}-session`),
-		...(demo ? { GREVAN_DEMO_PASSWORD: secretFor(`${name}-demo`).slice(0, 16) } : {})
+		GREVAN_SECRET: process.env.GREVAN_SECRET ?? secretFor(`${name}-session`),
+		...(demo
+			? {
+					GREVAN_DEMO_PASSWORD:
+						process.env.GREVAN_DEMO_PASSWORD ?? secretFor(`${name}-demo`).slice(0, 16)
+				}
+			: {})
 	};
 }
 
@@ -57,6 +66,7 @@ function databaseRoles(ownerUrl, name) {
  * @returns {Promise<{ address: string, port: number, child: import('node:child_process').ChildProcess, stop: () => Promise<void> }>}
  */
 export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
+	const host = process.env.HOST ?? '127.0.0.1';
 	const port = await freePort(wanted);
 	const address = env.ORIGIN ?? process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
 	const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
@@ -64,12 +74,12 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 		env: {
 			...process.env,
 			...env,
-			HOST: '127.0.0.1',
+			HOST: host,
 			PORT: String(port),
 			ORIGIN: address,
-			SHUTDOWN_TIMEOUT: '3',
+			SHUTDOWN_TIMEOUT: process.env.SHUTDOWN_TIMEOUT ?? '3',
 			// A table of 50,000 rows; every route checks what it takes.
-			BODY_SIZE_LIMIT: '25M'
+			BODY_SIZE_LIMIT: process.env.BODY_SIZE_LIMIT ?? '25M'
 		},
 		// The channel tells the web process when this one is gone, however it went.
 		stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc']
@@ -81,7 +91,9 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	});
 	for (let tries = 0; tries < 1200; tries++) {
 		if (exited) throw new Stop('The web process ended while it was starting; see above.');
-		const ok = await fetch(`http://127.0.0.1:${port}/healthz`, {
+		// Where it listens on all addresses of the machine, loopback is one of them.
+		const near = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host;
+		const ok = await fetch(`http://${near}:${port}/healthz`, {
 			headers: { connection: 'close' }
 		}).then(
 			(response) => response.ok,

@@ -1,39 +1,50 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { dataDir } from './paths.mjs';
-import { alive } from './process.mjs';
+import { checkoutId, dataDir } from './paths.mjs';
 import { Stop } from './say.mjs';
 
+/** Another process has the lock. */
+export class Held extends Stop {}
+
+/** @typedef {{ note: (text: string) => void, release: () => Promise<void> }} Lock */
+
 /**
- * Holds a lock for this process; a lock of a process that is gone is taken over.
+ * Holds a lock for as long as this process lives, however it ends: an abstract socket of the kernel, which one process
+ * has at a time. A file beside it says who, and where.
  * @param {string} name
- * @returns {{ note: (text: string) => void, release: () => void }}
+ * @returns {Promise<Lock>}
+ * @throws Held where another process has it, with what it noted
  */
-export function takeLock(name) {
+export async function takeLock(name) {
 	const file = join(dataDir, `${name}.lock`);
 	mkdirSync(dataDir, { recursive: true, mode: 0o711 });
-	if (existsSync(file)) {
-		const [pid, note] = readFileSync(file, 'utf8').split('\n');
-		if (pid && Number(pid) !== process.pid && alive(Number(pid)) && isNode(Number(pid)))
-			throw new Stop(
-				`Already running as process ${pid}${note ? `, ${note}` : ''}. End that one first.`
-			);
-	}
+	const server = createServer((socket) => socket.destroy());
+	await new Promise((resolve, reject) => {
+		server.once('error', (error) => {
+			const taken = /** @type {NodeJS.ErrnoException} */ (error).code === 'EADDRINUSE';
+			reject(taken ? new Held(`${heldBy(file)} End that one first.`) : error);
+		});
+		server.listen(`\0grevan-${checkoutId}-${name}`, () => resolve(undefined));
+	});
+	server.unref();
 	writeFileSync(file, `${process.pid}\n`);
 	return {
 		note: (text) => writeFileSync(file, `${process.pid}\n${text}\n`),
-		release: () => rmSync(file, { force: true })
+		release: async () => {
+			rmSync(file, { force: true });
+			await new Promise((resolve) => server.close(resolve));
+		}
 	};
 }
 
-/**
- * Process ids are used again: only a Node process can be an earlier start of ours.
- * @param {number} pid
- */
-function isNode(pid) {
+/** @param {string} file */
+function heldBy(file) {
+	let [pid, note] = ['', ''];
 	try {
-		return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('.mjs');
+		[pid = '', note = ''] = readFileSync(file, 'utf8').split('\n');
 	} catch {
-		return false;
+		// It took the lock a moment ago and has noted nothing yet.
 	}
+	return `Already running${pid ? ` as process ${pid}` : ''}${note ? `, ${note}` : ''}.`;
 }

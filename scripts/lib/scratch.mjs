@@ -20,7 +20,7 @@ export async function withScratchApp(purpose, { seed = {}, benches = 2, settings
 	const cluster = await startCluster(name, { durable: false, port: 54_521, settings });
 	try {
 		const clusterMs = performance.now() - began;
-		const simulated = await startInstruments(benches);
+		const simulated = await startInstruments({ benches });
 		const env = {
 			...appEnv(cluster.url, { demo: true, name }),
 			...simulated.env,

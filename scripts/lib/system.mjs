@@ -6,13 +6,28 @@ import { say, Stop } from './say.mjs';
 const POSTGRES_ROOT = '/usr/lib/postgresql';
 const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
 
-/** Folder with initdb, pg_ctl and postgres of the newest installed version; undefined without one. */
-export function postgresBin() {
-	if (!existsSync(POSTGRES_ROOT)) return undefined;
+/** @param {number} version */
+const binOf = (version) => join(POSTGRES_ROOT, String(version), 'bin');
+
+/** The installed versions of PostgreSQL that can run a database, the newest first. */
+export function postgresVersions() {
+	if (!existsSync(POSTGRES_ROOT)) return [];
 	return readdirSync(POSTGRES_ROOT)
-		.sort((a, b) => Number(b) - Number(a))
-		.map((version) => join(POSTGRES_ROOT, version, 'bin'))
-		.find((bin) => existsSync(join(bin, 'initdb')) && existsSync(join(bin, 'postgres')));
+		.map(Number)
+		.filter((version) =>
+			['initdb', 'postgres'].every((program) => existsSync(join(binOf(version), program)))
+		)
+		.sort((a, b) => b - a);
+}
+
+/**
+ * Folder with initdb, pg_ctl and postgres of a version, or of the newest; undefined where it is not installed.
+ * @param {number} [version]
+ */
+export function postgresBin(version) {
+	const versions = postgresVersions();
+	const found = version === undefined ? versions[0] : versions.find((one) => one === version);
+	return found === undefined ? undefined : binOf(found);
 }
 
 /** Path of Debian's Chromium; undefined without one. */

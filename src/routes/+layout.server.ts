@@ -1,10 +1,9 @@
 import { runningTimers } from '$lib/server/inspection/timers';
+import { steadyNow } from '$lib/server/kernel/steady';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async ({ locals }) => ({
-	/** Holds that run, and the time that they run on. Without the database the page itself says so. */
-	timers: locals.actor ? await runningTimers(locals.db).catch(() => []) : [],
-	serverNow: Date.now(),
+	...(await holds(locals)),
 	actor: locals.actor && {
 		id: locals.actor.id,
 		name: locals.actor.name,
@@ -20,3 +19,15 @@ export const load: LayoutServerLoad = async ({ locals }) => ({
 	site: locals.site,
 	theme: locals.theme
 });
+
+/** Holds that run, and the time that they run on. Without the database the page itself says so. */
+async function holds({ actor, db }: App.Locals) {
+	const now = () => new Date();
+	try {
+		const timers = actor ? await runningTimers(db) : [];
+		const serverNow = timers.length ? await steadyNow({ db, now }) : now();
+		return { timers, serverNow: serverNow.getTime() };
+	} catch {
+		return { timers: [], serverNow: Date.now() };
+	}
+}

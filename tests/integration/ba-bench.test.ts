@@ -27,7 +27,7 @@ const SOUND: SimulatedSet = {
 let simulated: Awaited<ReturnType<typeof startInstruments>>;
 let address: string;
 const own = openYard(async () => {
-	simulated = await startInstruments(0);
+	simulated = await startInstruments({ benches: 0 });
 	address = simulated.env.GREVAN_BA_BENCH;
 });
 afterAll(() => simulated.stop());

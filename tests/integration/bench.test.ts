@@ -32,6 +32,7 @@ import {
 	type SmallSite,
 	type TestDatabase
 } from '../support/database.ts';
+import { SetMachine } from '../support/machine.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { heldUp } from '../support/held-up.ts';
 import { inspect } from '../support/work.ts';
@@ -56,7 +57,7 @@ async function add(family: string, tag: string, ratedBar: number | null = null):
 }
 
 async function startBench(): Promise<void> {
-	bench = await startInstruments(1);
+	bench = await startInstruments({ benches: 1 });
 	address = bench.env.GREVAN_PRESSURE_BENCH;
 }
 
@@ -105,6 +106,26 @@ describe('a set with readings', () => {
 			readings: { start: 294, end: 293, seconds: 61 }
 		});
 		expect(page.timers).toEqual([]);
+	});
+
+	it('takes the time that passed, though the clock of the server be set an hour back meanwhile', async () => {
+		const id = await begin();
+		const machine = new SetMachine();
+		const on = () => ({ ...tech(), now: machine.now, machine });
+		await startTimer(on(), { id: randomUUID(), runId: id, step: 'hold', start: 294 });
+		machine.pass(61);
+		machine.set(-3_600_000);
+		const readings = { start: 294, end: 293 };
+		await answer(on(), {
+			id: randomUUID(),
+			runId: id,
+			step: 'hold',
+			value: 'good',
+			seen: 1000,
+			readings
+		});
+		const page = await runPage(tech(), id);
+		expect(page.answers.find((a) => a.step === 'hold')?.readings).toMatchObject({ seconds: 61 });
 	});
 
 	it('a late whistle holds the set at once, by the core and not by the page', async () => {

@@ -182,7 +182,7 @@ describe('the keeper', () => {
 	});
 
 	it('hears telemetry, says it is lost when it is, and does not believe a jump', async () => {
-		const simulated = await startInstruments(0);
+		const simulated = await startInstruments({ benches: 0 });
 		const address = simulated.env.GREVAN_TELEMETRY;
 		const { wearers } = await enter([one('Jo', { channel: 'T1' })]);
 		const [jo = ''] = wearers;

@@ -27,7 +27,7 @@ let simulated: Awaited<ReturnType<typeof startInstruments>>;
 let address: string;
 let source: string;
 const own = openYard(async () => {
-	simulated = await startInstruments(0);
+	simulated = await startInstruments({ benches: 0 });
 	address = simulated.env.GREVAN_FILL_PANEL;
 	source = await addCompressor(tech(), 'Compressor 1', new Date(NOW.getTime() - 5 * DAY));
 	await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');

@@ -1,5 +1,7 @@
 import { spawn } from 'node:child_process';
 import {
+	chownSync,
+	cpSync,
 	existsSync,
 	mkdtempSync,
 	readdirSync,
@@ -14,7 +16,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { freePort } from '../../scripts/lib/ports.mjs';
-import { alive } from '../../scripts/lib/process.mjs';
 import postgres from 'postgres';
 
 /** The scripts keep their things in a folder of their own, here a fresh one. */
@@ -143,13 +144,69 @@ describe('the cluster of the project', () => {
 		}
 	});
 
-	it('comes back with its data after a start that was killed and left it running', async () => {
-		const first = await scripts.startCluster('one', { durable: false });
+	/** A process that starts a cluster and holds it. */
+	async function starter(name: string) {
+		const child = spawn(
+			process.execPath,
+			[
+				'--input-type=module',
+				'-e',
+				`const { startCluster } = await import('./scripts/lib/cluster.mjs');
+				const { url, dir } = await startCluster(${JSON.stringify(name)}, { durable: false });
+				console.log(JSON.stringify({ url, dir }));
+				setInterval(() => {}, 1000);`
+			],
+			{ env: { ...process.env, GREVAN_DATA_DIR: dataDir }, stdio: ['ignore', 'pipe', 'inherit'] }
+		);
+		const cluster = await new Promise<{ url: string; dir: string }>((resolve, reject) => {
+			child.stdout.once('data', (text) =>
+				resolve(JSON.parse(String(text)) as { url: string; dir: string })
+			);
+			child.once('exit', () => reject(new Error('The starter ended.')));
+		});
+		const kill = async () => {
+			const gone = new Promise((resolve) => child.once('exit', resolve));
+			child.kill('SIGKILL');
+			await gone;
+		};
+		return { ...cluster, kill };
+	}
+	const watchers = (dir: string) =>
+		readdirSync('/proc')
+			.filter((entry) => /^\d+$/.test(entry))
+			.filter((pid) => {
+				try {
+					const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0');
+					return words.some((w) => w.endsWith('watch-cluster.mjs')) && words.includes(dir);
+				} catch {
+					return false;
+				}
+			})
+			.map(Number);
+
+	it('is had by one process at a time, and stops when that one is killed', async () => {
+		const other = await starter('held');
+		await expect(scripts.startCluster('held')).rejects.toThrow(/Already running as process \d+/);
+		expect(await scripts.runningCluster('held')).toBe(other.url);
+		await other.kill();
+		await vi.waitFor(async () => expect(await scripts.runningCluster('held')).toBeUndefined(), {
+			timeout: 30_000,
+			interval: 100
+		});
+		const own = await scripts.startCluster('held', { durable: false });
+		await own.halt();
+		scripts.removeCluster(own, 'held');
+	});
+
+	it('comes back with its data after everything around it was killed and left it running', async () => {
+		const first = await starter('one');
 		const sql = postgres(first.url, { max: 1 });
 		await sql`create table kept as select 42 as answer`;
 		await sql.end();
-		const [left] = readFileSync(join(first.dir, 'postmaster.pid'), 'utf8').split('\n');
-		// Nobody stopped it: this is what a killed start leaves behind.
+		const { dir } = first;
+		for (const pid of watchers(dir)) process.kill(pid, 'SIGKILL');
+		const [left] = readFileSync(join(dir, 'postmaster.pid'), 'utf8').split('\n');
+		await first.kill();
 		expect(await scripts.runningCluster('one')).toBe(first.url);
 		const second = await scripts.startCluster('one', { durable: false });
 		const [now] = readFileSync(join(second.dir, 'postmaster.pid'), 'utf8').split('\n');
@@ -163,25 +220,121 @@ describe('the cluster of the project', () => {
 		expect(existsSync(second.dir)).toBe(false);
 		expect(existsSync(join(dataDir, 'one.secret'))).toBe(false);
 	});
-});
 
-describe('the lock of a start', () => {
-	it('refuses a second start while the first runs, and says where', async () => {
-		const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 60000)', 'start.mjs']);
-		writeFileSync(join(dataDir, 'start.lock'), `${other.pid}\nhttp://127.0.0.1:1\n`);
-		expect(() => scripts.takeLock('start')).toThrow(
-			/Already running as process \d+, http:\/\/127\.0\.0\.1:1/
+	it('is run by the version that made it, and stays as it is where that is not installed', async () => {
+		const cluster = await scripts.startCluster('old', { durable: false });
+		await cluster.stop();
+		const version = join(cluster.dir, 'PG_VERSION');
+		const made = readFileSync(version, 'utf8');
+		writeFileSync(version, '9\n');
+		await expect(scripts.startCluster('old', { durable: false })).rejects.toThrow(
+			/made by PostgreSQL 9; installed is \d+.*Nothing was touched.*database:upgrade/
 		);
-		other.kill('SIGKILL');
-		await new Promise((resolve) => other.once('exit', resolve));
+		writeFileSync(version, made);
+		const again = await scripts.startCluster('old', { durable: false });
+		await again.halt();
+		scripts.removeCluster(again, 'old');
 	});
 
-	it('takes over the lock of a start that is gone', () => {
-		const lock = scripts.takeLock('start');
-		expect(readFileSync(join(dataDir, 'start.lock'), 'utf8')).toContain(String(process.pid));
-		lock.release();
+	it('works, or stops with a sentence, after each of its files was removed; nothing else is gone', async () => {
+		const made = await scripts.startCluster('torn', { durable: false });
+		const sql = postgres(made.url, { max: 1 });
+		await sql`create table holds (what text)`;
+		await sql`insert into holds values ('the record')`;
+		await sql.end();
+		await made.stop();
+		const whole = join(dataDir, 'whole');
+		cpSync(made.dir, whole, { recursive: true, preserveTimestamps: true });
+		const files = (dir: string) =>
+			readdirSync(dir, { recursive: true, encoding: 'utf8' })
+				.filter((name) => statSync(join(dir, name)).isFile())
+				.sort();
+		const before = files(whole);
+		// Every one that the server itself cannot do without, and one of each other kind; all of them with FILES=all.
+		const some = before.filter(
+			(name) =>
+				!name.includes('/') ||
+				/^(global\/pg_(control|filenode)|pg_wal\/0|pg_xact|pg_multixact|base\/5\/(1259$|pg_filenode))/.test(
+					name
+				)
+		);
+		const odd = [];
+		for (const name of process.env.FILES === 'all' ? before : some) {
+			rmSync(join(made.dir, name), { force: true });
+			let said = '';
+			try {
+				const again = await scripts.startCluster('torn', { durable: false });
+				const opened = postgres(again.url, { max: 1, onnotice: () => {} });
+				// What was taken away may be missing in an answer; the server says so, or has made it anew.
+				said = await opened`select what from holds`.then(
+					([row]) => `works: ${row?.what}`,
+					(error: Error) => `says: ${error.message}`
+				);
+				await opened.end();
+				await again.halt();
+			} catch (error) {
+				said = `stops: ${(error as Error).message}`;
+			}
+			const gone = before.filter((one) => one !== name && !existsSync(join(made.dir, one)));
+			// What a server writes anew as it runs: its log of changes, its notes of a start and a stop.
+			const lost = gone.filter(
+				(one) => !/^(pg_wal\/|postmaster\.opts|global\/pg_internal)/.test(one)
+			);
+			if (!/^(works: the record|says: .+|stops: .{20,})/s.test(said) || lost.length)
+				odd.push({ name, said: said.slice(0, 200), lost });
+			rmSync(made.dir, { recursive: true, force: true });
+			cpSync(whole, made.dir, { recursive: true, preserveTimestamps: true });
+			giveLike(whole, made.dir);
+		}
+		expect(odd).toEqual([]);
+		rmSync(whole, { recursive: true });
+		scripts.removeCluster(made, 'torn');
+	});
+});
+
+/** Files that were copied belong to whom they belonged. */
+function giveLike(from: string, to: string): void {
+	for (const name of ['.', ...readdirSync(from, { recursive: true, encoding: 'utf8' })]) {
+		const { uid, gid } = statSync(join(from, name));
+		chownSync(join(to, name), uid, gid);
+	}
+}
+
+describe('the lock of a start', () => {
+	it('is had once, says who has it and where, and is free again when it is let go', async () => {
+		const lock = await scripts.takeLock('start');
+		lock.note('http://127.0.0.1:1');
+		await expect(scripts.takeLock('start')).rejects.toThrow(
+			`Already running as process ${process.pid}, http://127.0.0.1:1. End that one first.`
+		);
+		await lock.release();
 		expect(existsSync(join(dataDir, 'start.lock'))).toBe(false);
-		expect(alive(process.pid)).toBe(true);
+		const again = await scripts.takeLock('start');
+		await again.release();
+	});
+
+	it('is taken over from a start that is gone, whatever it left behind', async () => {
+		writeFileSync(join(dataDir, 'start.lock'), `1\nhttp://127.0.0.1:1\n`);
+		const lock = await scripts.takeLock('start');
+		expect(readFileSync(join(dataDir, 'start.lock'), 'utf8')).toBe(`${process.pid}\n`);
+		await lock.release();
+	});
+
+	it('goes to one of many that want it in the same moment', async () => {
+		const all = await Promise.allSettled(Array.from({ length: 8 }, () => scripts.takeLock('rush')));
+		const had = all.filter((one) => one.status === 'fulfilled');
+		expect(had).toHaveLength(1);
+		await had[0]?.value.release();
+	});
+});
+
+describe('secrets', () => {
+	it('are made whole, and one by many that want it in the same moment', async () => {
+		const { secretFor } = await import('../../scripts/lib/secrets.mjs');
+		expect(new Set(Array.from({ length: 5 }, () => secretFor('many'))).size).toBe(1);
+		expect(readdirSync(dataDir).filter((name) => name.startsWith('many.secret'))).toEqual([
+			'many.secret'
+		]);
 	});
 });
 

@@ -141,6 +141,12 @@ export const ACCESS_ACTIONS = {
 				? `Device set up as a shared bench${p.name ? `: ${p.name}` : ''}`
 				: 'Device is no shared bench any more'
 	}),
+	'site.secret-renewed': action({
+		subject: 'site',
+		payload: z.object({ pins: z.number(), twoStep: z.number() }),
+		says: (p) =>
+			`Secret of the installation renewed: ${p.pins} PINs and ${p.twoStep} second steps taken away, everyone signed out`
+	}),
 	'site.access': action({
 		subject: 'site',
 		payload: z.object({

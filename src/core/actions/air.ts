@@ -1,3 +1,4 @@
+import { jumpWords } from '../air/steady-time.ts';
 import { z } from 'zod';
 import { action } from './action.ts';
 import { dayWords, remark } from './words.ts';
@@ -163,6 +164,12 @@ export const ENTRY_ACTIONS = {
 		subject: 'entry',
 		payload: z.object({ wearer: z.string(), alarm: z.string() }),
 		says: (p) => `Alarm for ${p.wearer} seen: ${p.alarm}`
+	}),
+	'entry.clock-set': action({
+		subject: 'entry',
+		payload: z.object({ seconds: z.number() }),
+		says: (p) =>
+			`The clock of the server was set ${jumpWords(p.seconds * 1000)}; the board counts on`
 	}),
 	'entry.out': action({
 		subject: 'entry',

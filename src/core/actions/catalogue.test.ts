@@ -73,6 +73,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'session.refused': { way: 'password', why: 'wrong', failures: 2 },
 	'session.ended': { why: 'by hand', count: 2 },
 	'device.shared': { shared: true, name: 'Bench tablet' },
+	'site.secret-renewed': { pins: 4, twoStep: 1 },
 	'site.access': {
 		twoPeople: true,
 		idleMinutes: 30,
@@ -106,6 +107,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'entry.turned': { task: 'Tank 4' },
 	'entry.alarm': { wearer: 'Someone', alarm: 'turn back', due: '2026-11-24T10:00:00.000Z' },
 	'entry.alarm-seen': { wearer: 'Someone', alarm: 'turn back' },
+	'entry.clock-set': { seconds: 3600 },
 	'entry.out': { wearer: 'Someone', startBar: 300, endBar: 80, minutes: 25, lPerMin: null }
 };
 const NAMES = Object.keys(ACTIONS) as ActionName[];

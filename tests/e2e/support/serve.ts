@@ -1,6 +1,6 @@
 import type { FullConfig } from '@playwright/test';
 import { appEnv, migrateAndSeed, startWeb } from '../../../scripts/lib/app.mjs';
-import { forgetSecrets } from '../../../scripts/lib/cluster.mjs';
+import { forgetSecrets } from '../../../scripts/lib/secrets.mjs';
 import { startInstruments } from '../../../scripts/lib/instruments.mjs';
 import { signInDemo } from '../../../scripts/lib/sign-in.mjs';
 import { PEOPLE } from '../../../src/lib/server/demo/scenario';

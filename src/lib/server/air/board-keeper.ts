@@ -6,8 +6,9 @@ import { entryReading, entryWearer } from '../db/schema/index.ts';
 import { InstrumentError } from '../instruments/line-client.ts';
 import { telemetryAt } from '../instruments/telemetry.ts';
 import type { Unattended } from '../kernel/context.ts';
+import { keepClock, steadyNow } from '../kernel/steady.ts';
 import { writeUnattended } from '../kernel/write.ts';
-import { boardFeed } from './board.ts';
+import { boardFeed, type BoardTeam } from './board.ts';
 import { after, raise } from './entries.ts';
 
 /** How often a gauge is asked for. */
@@ -26,9 +27,10 @@ export async function keepBoard(
 	context: Unattended,
 	receiver: ReceiverAddress
 ): Promise<{ readings: number; alarms: number }> {
-	const now = context.now();
-	const heard = receiver ? await hear(context.db, receiver, now) : [];
 	const { teams } = await boardFeed(context.db).load();
+	await sayJump(context, teams);
+	const now = await steadyNow(context);
+	const heard = receiver ? await hear(context.db, receiver, now) : [];
 	const due = teams.flatMap((team) =>
 		team.wearers.flatMap((wearer) => {
 			if (wearer.endedAt !== null) return [];
@@ -57,6 +59,17 @@ export async function keepBoard(
 				});
 			}
 		return { readings: told.length, alarms: raised };
+	});
+}
+
+/** Goes on with the time that the board counts on; a clock that was set while somebody is in is recorded. */
+async function sayJump(context: Unattended, teams: readonly BoardTeam[]): Promise<void> {
+	const jumpMs = await keepClock(context, teams.length > 0);
+	if (jumpMs === null) return;
+	await writeUnattended(context, null, ({ record }) => {
+		for (const { id } of teams)
+			record('entry.clock-set', { of: id, payload: { seconds: Math.round(jumpMs / 1000) } });
+		return Promise.resolve();
 	});
 }
 

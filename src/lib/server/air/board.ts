@@ -3,6 +3,8 @@ import { type EntryPlan, planEntry, type RaisedAlarm } from '../../../core/air/e
 import type { Connection } from '../db/client.ts';
 import { boardVersion, openWearers, readingsAfter } from '../db/queries/entries.ts';
 import { entryAlarm, user } from '../db/schema/index.ts';
+import type { Reader } from '../kernel/context.ts';
+import { aheadMs } from '../kernel/steady.ts';
 import { consumptionOfUse, factsOfEntry, type ReadingRow } from './uses.ts';
 
 export interface BoardWearer {
@@ -142,4 +144,10 @@ export function boardFeed(db: Connection): BoardFeed {
 	const feed = feeds.get(db) ?? new BoardFeed(db);
 	feeds.set(db, feed);
 	return feed;
+}
+
+/** The time that the board counts on, and how far the clock of the server was set ahead of it meanwhile, ms. */
+export async function boardTime(context: Reader): Promise<{ now: number; aheadMs: number }> {
+	const ahead = await aheadMs(context);
+	return { now: context.now().getTime() - ahead, aheadMs: ahead };
 }

@@ -18,6 +18,7 @@ import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import type { Site } from '../kernel/site.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { loadFacts } from '../readiness/facts.ts';
+import { steadyAt } from '../kernel/steady.ts';
 import { itemByTag } from '../register/items.ts';
 import { cylindersOn, putPressure } from './cylinders.ts';
 import { consumptionOfUse, consumptions, factsOfEntry } from './uses.ts';
@@ -64,12 +65,13 @@ export async function enterTeam(context: Context, input: TeamInput): Promise<voi
 			if (wearers.length === 0 || wearers.length > MOST_IN_TEAM)
 				throw new Refusal('invalid', `A team of one to ${MOST_IN_TEAM}.`, 'wearers');
 			const known = await consumptions(at.tx);
+			const now = await steadyAt(at);
 			const rows: NewWearer[] = [];
 			for (const [i, one] of wearers.entries())
-				rows.push(await wearerRow(at, { teamId: id, marginMin, known }, one, i));
+				rows.push(await wearerRow(at, { teamId: id, marginMin, known, now }, one, i));
 			await at.tx
 				.insert(entryTeam)
-				.values({ id, task, placeId, marginMin, openedBy: at.actor.id, openedAt: at.now });
+				.values({ id, task, placeId, marginMin, openedBy: at.actor.id, openedAt: now });
 			await at.tx.insert(entryWearer).values(rows);
 			at.record('entry.team-in', {
 				of: id,
@@ -102,8 +104,8 @@ export async function enterTeam(context: Context, input: TeamInput): Promise<voi
 type NewWearer = typeof entryWearer.$inferInsert;
 
 async function wearerRow(
-	{ tx, site, today, now }: Work,
-	team: { teamId: string; marginMin: number; known: Map<string, Consumption> },
+	{ tx, site, today }: Work,
+	team: { teamId: string; marginMin: number; known: Map<string, Consumption>; now: Date },
 	one: WearerInput,
 	i: number
 ): Promise<NewWearer> {
@@ -131,14 +133,14 @@ async function wearerRow(
 		waterVolumeL,
 		startBar: one.startBar,
 		warningBar: WARNING_BAR,
-		startedAt: now,
+		startedAt: team.now,
 		expectedLPerMin: team.known.get(name)?.pessimisticLPerMin ?? EXPECTED_L_PER_MIN,
 		channel: channel || null
 	};
 	try {
 		checkStart({
 			...row,
-			startedAt: now.getTime(),
+			startedAt: team.now.getTime(),
 			marginMin: team.marginMin,
 			telemetry: channel !== '',
 			readings: []
@@ -211,7 +213,7 @@ export function tellPressure(context: Context, input: ToldPressure): Promise<voi
 				'bar'
 			);
 		const readings = await readingsOf(at.tx, wearer.id);
-		const moment = after(at.now, readings.at(-1)?.at);
+		const moment = after(await steadyAt(at), readings.at(-1)?.at);
 		const row = {
 			id: input.id,
 			wearerId: wearer.id,
@@ -248,11 +250,15 @@ export function turnTeam(
 	{ requestId, teamId }: { requestId: string; teamId: string }
 ): Promise<void> {
 	const asked = { id: requestId, content: { turn: teamId } };
-	return write(context, 'control entries', asked, async ({ tx, now, record }) => {
+	return write(context, 'control entries', asked, async (at) => {
+		const { tx, record } = at;
 		const [team] = await tx.select().from(entryTeam).where(eq(entryTeam.id, teamId)).for('update');
 		if (!team) throw new Refusal('not found', 'There is no such team.');
 		if (team.turnedAt || team.closedAt) return;
-		await tx.update(entryTeam).set({ turnedAt: now }).where(eq(entryTeam.id, teamId));
+		await tx
+			.update(entryTeam)
+			.set({ turnedAt: await steadyAt(at) })
+			.where(eq(entryTeam.id, teamId));
 		record('entry.turned', { of: teamId, payload: { task: team.task } });
 	});
 }
@@ -277,7 +283,7 @@ export function leave(
 				`${wearer.wearer} went in with ${wearer.startBar} bar; write what the gauge shows now.`,
 				'endBar'
 			);
-		const endedAt = after(at.now, (await readingsOf(tx, wearer.id)).at(-1)?.at);
+		const endedAt = after(await steadyAt(at), (await readingsOf(tx, wearer.id)).at(-1)?.at);
 		const { endBar } = input;
 		await tx.update(entryWearer).set({ endedAt, endBar }).where(eq(entryWearer.id, wearer.id));
 		const lPerMin = consumptionOfUse({ ...wearer, endedAt, endBar });
@@ -313,7 +319,8 @@ export function seeAlarm(
 ): Promise<void> {
 	const { requestId: id, ...content } = input;
 	return write(context, 'control entries', { id, content }, async (at) => {
-		const { tx, now } = at;
+		const { tx } = at;
+		const now = await steadyAt(at);
 		const { wearer, team } = await inside(tx, input.wearerId);
 		const plan = planEntry(factsOfEntry(wearer, team.marginMin, await readingsOf(tx, wearer.id)));
 		const due = alarmsOf(plan, team.turnedAt?.getTime() ?? null).filter(

@@ -9,6 +9,7 @@ import { inspectionAnswer } from '../db/schema/index.ts';
 import { openDefect, withdrawDefect } from '../faults/faults.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { steadyAt } from '../kernel/steady.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { alreadySigned, type LockedRun, lockRun } from './locked-run.ts';
 import { procedureAt } from './procedures.ts';
@@ -131,11 +132,12 @@ async function withReading(at: Work, locked: LockedRun, step: Step, raw: Answer)
 	let { readings } = raw;
 	if (step.reading.kind === 'hold') {
 		const timer = await endTimer(at, locked.run.id, step.key);
+		const now = await steadyAt(at);
 		readings = timer
 			? {
 					start: timer.startReading,
 					end: readings.end,
-					seconds: Math.floor((at.now.getTime() - timer.startedAt.getTime()) / 1000)
+					seconds: Math.floor((now.getTime() - timer.startedAt.getTime()) / 1000)
 				}
 			: { ...readings, clock: 'device' };
 	}

@@ -4,6 +4,7 @@ import type { Connection } from '../db/client.ts';
 import { inspectionRun, item, runTimer } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { steadyAt } from '../kernel/steady.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { alreadySigned, lockRun } from './locked-run.ts';
 import { procedureAt } from './procedures.ts';
@@ -33,7 +34,7 @@ export function startTimer(
 			startReading: input.start,
 			seconds,
 			startedBy: at.actor.id,
-			startedAt: at.now
+			startedAt: await steadyAt(at)
 		});
 		at.record('inspection.hold-started', {
 			of: run.id,

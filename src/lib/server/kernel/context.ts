@@ -2,6 +2,7 @@ import type { WayIn } from '../../../core/access/session.ts';
 import type { Day } from '../../../core/plan/calendar.ts';
 import type { Connection, Database } from '../db/client.ts';
 import type { Role } from './permissions.ts';
+import type { Machine } from './steady.ts';
 import { dayAt, type Site } from './site.ts';
 
 /** Who acts. */
@@ -24,6 +25,8 @@ export interface Context {
 	now: () => Date;
 	site: Site;
 	actor: Actor;
+	/** The machine that it works on; this one without. */
+	machine?: Machine | undefined;
 	/** Null for a program: it signs nothing. */
 	proof: Proof | null;
 }

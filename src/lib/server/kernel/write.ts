@@ -16,6 +16,7 @@ import { requireProof } from './proof.ts';
 import { withRecordHashes } from './record-hash.ts';
 import { Refusal } from './refusal.ts';
 import { sha256 } from './sha256.ts';
+import type { Machine } from './steady.ts';
 import type { Site } from './site.ts';
 
 /** An id that the client made for what it asks, and what must be the same when it asks again. */
@@ -30,6 +31,8 @@ export interface Work {
 	now: Date;
 	site: Site;
 	today: Day;
+	/** The machine that it is done on; this one without. */
+	machine?: Machine | undefined;
 	actor: Actor;
 	/** Names items whose state may have changed; it is rebuilt once, after the work. */
 	changed: (...itemIds: string[]) => void;
@@ -114,6 +117,7 @@ async function transact<T>(
 		const answer = await work({
 			tx,
 			now,
+			machine: context.machine,
 			site: context.site,
 			today: todayOf({ now: () => now, site: context.site }),
 			get actor() {

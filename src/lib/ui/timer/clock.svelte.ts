@@ -2,7 +2,7 @@ import { browser } from '$app/environment';
 
 const TICK_MS = 250;
 
-/** The server's time, told forward on this device; what runs is counted on it. */
+/** The server's time, told forward on this device, though its own clock be set; what runs is counted on it. */
 class ServerClock {
 	now = $state(Date.now());
 	private offset = 0;
@@ -10,9 +10,10 @@ class ServerClock {
 
 	/** Takes the server's time of a page that has just come. */
 	set(serverNow: number): void {
-		this.offset = serverNow - Date.now();
+		this.offset = serverNow - performance.now();
 		this.now = serverNow;
-		if (browser) this.ticking ??= setInterval(() => (this.now = Date.now() + this.offset), TICK_MS);
+		if (browser)
+			this.ticking ??= setInterval(() => (this.now = performance.now() + this.offset), TICK_MS);
 	}
 }
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { boardFeed } from '$lib/server/air/board';
+import { boardFeed, boardTime } from '$lib/server/air/board';
 import { enterTeam, leave, seeAlarm, tellPressure, turnTeam } from '$lib/server/air/entries';
 import { consumptions } from '$lib/server/air/uses';
 import { changeWearer, simulateWearers } from '$lib/server/air/simulated-wearers';
@@ -17,13 +17,14 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { db } = context;
-		const [board, known, places] = await Promise.all([
+		const [board, time, known, places] = await Promise.all([
 			boardFeed(db).load(),
+			boardTime(context),
 			consumptions(db),
 			listPlaces(db)
 		]);
 		return {
-			board: { ...board, now: Date.now() },
+			board: { ...board, ...time },
 			known: [...known].map(([wearer, figures]) => ({ wearer, ...figures })),
 			places: places.map(({ id, name }) => ({ id, name })),
 			faults: receiver() ? TELEMETRY_FAULTS : null,

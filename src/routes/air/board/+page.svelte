@@ -3,6 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { browser } from '$app/environment';
 	import { alarmsToShow, callOut, teamTurnsAt, type AlarmKind } from '$core/air/entry';
+	import { jumpWords } from '$core/air/steady-time';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -108,6 +109,15 @@
 	<a class="linkish ml-auto inline-flex min-h-11 items-center" href="/air/board/log">Entries kept</a
 	>
 </div>
+{#if board.aheadMs !== 0 && board.teams.length}<div class="mt-3 max-w-[60rem]">
+		<Notice kind="caution"
+			><p>
+				The clock of the server was set {jumpWords(board.aheadMs)} while a team is in. The board counts
+				on without it: what it counts down is right, and its times are by the clock before. They follow
+				once nobody is in.
+			</p></Notice
+		>
+	</div>{/if}
 <div role="alert" aria-label="Alarms" class="mt-3 grid gap-2">
 	{#each alarms as alarm (`${alarm.wearer.id} ${alarm.key}`)}
 		<div

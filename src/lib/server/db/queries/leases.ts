@@ -17,7 +17,8 @@ export async function holdLease(db: Connection, name: string, ms: number): Promi
 		.onConflictDoUpdate({
 			target: lease.name,
 			set: { holder, until },
-			setWhere: sql`${lease.holder} = ${holder} or ${lease.until} < clock_timestamp()`
+			// One that lasts longer than any is from before the clock was set back.
+			setWhere: sql`${lease.holder} = ${holder} or ${lease.until} not between clock_timestamp() and ${until}`
 		})
 		.returning({ name: lease.name });
 	return held.length > 0;

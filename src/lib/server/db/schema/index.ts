@@ -7,6 +7,7 @@ export * from './faults.ts';
 export * from './filters.ts';
 export * from './hazards.ts';
 export * from './inspection.ts';
+export * from './installation.ts';
 export * from './leases.ts';
 export * from './muster.ts';
 export * from './register.ts';

@@ -1,4 +1,4 @@
-import { boardFeed } from '$lib/server/air/board';
+import { boardFeed, boardTime } from '$lib/server/air/board';
 import { eventStream } from '$lib/server/web/event-stream';
 import { listenerOf, noteUse } from '$lib/server/web/visits';
 import { contextOf, page } from '$lib/server/web/request';
@@ -10,9 +10,10 @@ const CLOCK_MS = 5000;
 /** The entry board as server-sent events: whole, each time that anything was written, with the server's time. */
 export const GET = (event) =>
 	page(() => {
-		const { db } = contextOf(event);
+		const context = contextOf(event);
+		const { db } = context;
 		const feed = boardFeed(db);
-		let [sent, at] = ['', 0];
+		let [sent, at] = ['', -CLOCK_MS];
 		return Promise.resolve(
 			eventStream(
 				listenerOf(event),
@@ -20,10 +21,11 @@ export const GET = (event) =>
 					const board = await feed.load();
 					// Whoever watches over a team is at work, though they touch nothing for an hour.
 					if (board.teams.length) await noteUse(db, event.locals);
-					const now = Date.now();
-					if (board.version === sent && now - at < CLOCK_MS) return { text: '', last: false };
-					[sent, at] = [board.version, now];
-					return { text: `data: ${JSON.stringify({ ...board, now })}\n\n`, last: false };
+					const passed = performance.now();
+					if (board.version === sent && passed - at < CLOCK_MS) return { text: '', last: false };
+					[sent, at] = [board.version, passed];
+					const time = await boardTime(context);
+					return { text: `data: ${JSON.stringify({ ...board, ...time })}\n\n`, last: false };
 				},
 				POLL_MS
 			)
