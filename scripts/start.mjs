@@ -56,7 +56,10 @@ await runMain(async () => {
 			undo.push(cluster.stop);
 			say(`Database on 127.0.0.1:${cluster.port}, in ${cluster.dir}`);
 		}
-		const env = { ...appEnv(external ?? cluster?.url ?? '', { demo }) };
+		const env = {
+			...appEnv(external ?? cluster?.url ?? '', { demo }),
+			...(cluster ? { GREVAN_DISK: cluster.dir } : {})
+		};
 		if (demo && !Object.keys(process.env).some((name) => INSTRUMENTS.has(name))) {
 			/** @type {Awaited<ReturnType<typeof startInstruments>> | undefined} */
 			let simulated;

@@ -138,6 +138,6 @@ export const handleError: HandleServerError = ({ error: cause, event, status }) 
 	log.error({ route: event.route.id, by: event.locals.actor?.id ?? null, ...logged(cause) });
 	return {
 		message:
-			'Something went wrong on our side. What you entered was not changed; it has been logged.'
+			'Something went wrong on our side; it has been logged. Look whether what you sent was done before you send it anew.'
 	};
 };

@@ -66,7 +66,9 @@ test('the database is away for ten seconds: said plainly, nothing lost, nothing 
 		await expect(header(page)).toContainText(/unsent/);
 		const other = await page.context().newPage();
 		await other.goto(`${web.address}/items`);
-		await expect(other.getByText(/Nothing was changed; try again in a moment/)).toBeVisible();
+		await expect(
+			other.getByText(/The database does not answer just now\. Try again in a moment/)
+		).toBeVisible();
 		await expect(other.locator('body')).not.toContainText(/at .*\.js:\d|ECONN|postgres/);
 		expect((await other.request.get(`${web.address}/healthz`)).status()).toBe(200);
 		expect((await other.request.get(`${web.address}/readyz`)).status()).toBe(503);

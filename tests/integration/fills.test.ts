@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { inArray } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
 import { startInstruments } from '../../scripts/lib/instruments.mjs';
 import { cylinderByTag, notePressure } from '../../src/lib/server/air/cylinders.ts';
@@ -12,6 +13,7 @@ import {
 } from '../../src/lib/server/air/fills.ts';
 import { panelState, simulatePanel } from '../../src/lib/server/air/panel.ts';
 import { addSource, listSources, noteWork, testsOf } from '../../src/lib/server/air/sources.ts';
+import { auditEntry } from '../../src/lib/server/db/schema/index.ts';
 import { fillPanelAt } from '../../src/lib/server/instruments/fill-panel.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import { movePart } from '../../src/lib/server/register/sets.ts';
@@ -249,5 +251,33 @@ describe('an air test that fails', () => {
 			'invalid',
 			/below zero/
 		);
+	});
+});
+
+describe('a retry at the panel', () => {
+	it('answers a retry that overtakes its first try as that one, at every step of a fill', async () => {
+		await addCylinder(own.test, own.yard, 'CY-0050', { bar: 50 });
+		const twice = <T>(send: () => Promise<T>) => Promise.all([send(), send(), send()]);
+		const id = randomUUID();
+		await twice(() => begin('CY-0050', id));
+		const bank = randomUUID();
+		await twice(() => openBank(tech(), address, { requestId: bank, fillId: id, bank: 1 }));
+		const pumped = randomUUID();
+		await twice(() => pumpBank(tech(), address, { requestId: pumped, bank: 1 }));
+		const seen = randomUUID();
+		await twice(() => notePressure(tech(), { requestId: seen, tag: 'CY-0050', pressureBar: 60 }));
+		const end = randomUUID();
+		const ends = await twice(() => finishFill(tech(), address, { requestId: end, id }));
+		expect(new Set(ends.map((one) => JSON.stringify(one))).size).toBe(1);
+		const told = await own.test.db
+			.select({ action: auditEntry.action, subject: auditEntry.subject })
+			.from(auditEntry)
+			.where(inArray(auditEntry.action, ['fill.started', 'fill.bank', 'fill.ended']));
+		expect(
+			told
+				.filter(({ subject }) => subject.endsWith(id))
+				.map(({ action }) => action)
+				.sort()
+		).toEqual(['fill.bank', 'fill.ended', 'fill.started']);
 	});
 });

@@ -19,6 +19,7 @@ import { startFill } from '../../src/lib/server/air/fills.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
 import { startRun } from '../../src/lib/server/inspection/runs.ts';
 import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
+import { Refusal } from '../../src/lib/server/kernel/refusal.ts';
 import { write, writeAfter, type Work } from '../../src/lib/server/kernel/write.ts';
 import { addCompressor, addCylinder } from '../support/air.ts';
 import { openYard, type Yard } from '../support/database.ts';
@@ -111,6 +112,64 @@ describe('the one write path', () => {
 			),
 			{ numRuns: 25 }
 		);
+	});
+
+	it('gives a retry that overtakes its first try what that one gets, also where only one may ask outside', async () => {
+		const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+		await fc.assert(
+			fc.asyncProperty(
+				fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 3, maxLength: 3 }),
+				async ([first = 0, second = 0, working = 0]) => {
+					const [id, before] = [randomUUID(), await quantity()];
+					let asking = false;
+					let done = false;
+					const send = async (ms: number) => {
+						await pause(ms);
+						return writeAfter(
+							tech(),
+							'inspect',
+							{ id, content: { count: 1 } },
+							async () => {
+								// An instrument that one has at a time, and that is used up.
+								if (asking || done) throw new Refusal('conflict', 'The instrument is busy.');
+								asking = true;
+								await pause(working);
+								asking = false;
+								done = true;
+							},
+							(at) => count(at, own)
+						);
+					};
+					expect(await Promise.all([send(first), send(second)])).toEqual([
+						{ counted: 'A2' },
+						{ counted: 'A2' }
+					]);
+					expect(await quantity()).toBe(before + 1);
+				}
+			),
+			{ numRuns: 25 }
+		);
+	});
+
+	it('tells whoever sends the same while the first try hangs that it is under way, not that nothing was changed', async () => {
+		const [id, before] = [randomUUID(), await quantity()];
+		let goOn = () => {};
+		let began = () => {};
+		const hanging = new Promise<void>((resolve) => (goOn = resolve));
+		const begun = new Promise<void>((resolve) => (began = resolve));
+		const first = write(tech(), 'inspect', { id, content: { count: 1 } }, async (at) => {
+			began();
+			await hanging;
+			return count(at, own);
+		});
+		await begun;
+		const retry = () =>
+			write(tech(), 'inspect', { id, content: { count: 1 } }, (at) => count(at, own));
+		await expectRefusal(retry(), 'busy', /still being done.*done once/);
+		goOn();
+		await first;
+		expect(await retry()).toEqual({ counted: 'A2' });
+		expect(await quantity()).toBe(before + 1);
 	});
 
 	it('refuses an id that was used for something else, or by somebody else, and says so', async () => {

@@ -1,11 +1,15 @@
-import { loadSite } from '$lib/server/kernel/site';
+import { config } from '$lib/server/web/config';
+import { readiness, type Readiness } from '$lib/server/web/readiness';
 
-/** The process can serve: its database answers. */
+/** Who asks more often is told the same. */
+const KEPT_MS = 1000;
+let kept: { at: number; answer: Promise<Readiness> } | undefined;
+
+/** Whether the process can serve: its database takes a write. */
 export const GET = async ({ locals }) => {
-	try {
-		await loadSite(locals.db);
-		return new Response('ready\n');
-	} catch {
-		return new Response('the database does not answer\n', { status: 503 });
-	}
+	const at = performance.now();
+	if (!kept || at - kept.at > KEPT_MS)
+		kept = { at, answer: readiness(locals.db, config().GREVAN_DISK) };
+	const answer = await kept.answer;
+	return Response.json(answer, { status: answer.ready ? 200 : 503 });
 };

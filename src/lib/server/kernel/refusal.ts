@@ -59,20 +59,38 @@ export function asRefusal(error: unknown): Refusal | undefined {
 	if (databaseLost(error))
 		return new Refusal(
 			'unavailable',
-			'The database does not answer. Nothing was changed; try again in a moment.'
+			'The database does not answer just now. Try again in a moment: what you sent is done once, if at all.'
 		);
-	if (causesOf(error).some(({ code }) => typeof code === 'string' && TOO_LONG.has(code)))
+	if (tooLong(error))
 		return new Refusal(
 			'unavailable',
 			'The database takes too long just now. Nothing was changed; try again in a moment.'
 		);
-	if (causesOf(error).some(({ code }) => typeof code === 'string' && UNKEPT.test(code)))
+	if (diskFull(error))
+		return new Refusal(
+			'unavailable',
+			'The disk of the database is full. Nothing was changed, and nothing can be until there is room; reading goes on. Tell the one who runs the server.'
+		);
+	if (hasCode(error, (code) => UNKEPT.test(code)))
 		return new Refusal(
 			'invalid',
 			'Something in this cannot be kept as it stands. Look at each field.'
 		);
 	return undefined;
 }
+
+/** Whether something was ended because it, or somebody else who held the lock, took too long. */
+export const tooLong = (error: unknown): boolean => hasCode(error, (code) => TOO_LONG.has(code));
+
+/** PostgreSQL: no room on the disk, or in a file that may grow no more. */
+const diskFull = (error: unknown): boolean =>
+	hasCode(error, (code) => code === '53100') ||
+	causesOf(error).some(({ message }) =>
+		/No space left on device|could not extend file/.test(message)
+	);
+
+const hasCode = (error: unknown, is: (code: string) => boolean): boolean =>
+	causesOf(error).some(({ code }) => typeof code === 'string' && is(code));
 
 /** PostgreSQL: ended because it took too long, or because somebody else held the lock for too long. */
 const TOO_LONG = new Set(['55P03', '57014', '25P03']);

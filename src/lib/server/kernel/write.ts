@@ -14,7 +14,8 @@ import { type Actor, type Context, type Reader, todayOf, type Unattended } from 
 import { type Permission, requirePermission } from './permissions.ts';
 import { requireProof } from './proof.ts';
 import { withRecordHashes } from './record-hash.ts';
-import { Refusal } from './refusal.ts';
+import { inTurn, stillBeingDone } from './in-turn.ts';
+import { Refusal, tooLong } from './refusal.ts';
 import { sha256 } from './sha256.ts';
 import type { Machine } from './steady.ts';
 import type { Site } from './site.ts';
@@ -81,10 +82,12 @@ export async function writeAfter<P, T>(
 	work: (at: Work, asked: P) => Promise<T>
 ): Promise<T> {
 	requirePermission(context.actor.role, permission);
-	const before = await firstAnswer(context.db, request.id);
-	if (before) return answerAgain<T>(before, digestOf(context.actor.id, request.content));
-	const asked = await ask();
-	return transact(context, context.actor, request, (at) => work(at, asked), signing(context));
+	return inTurn(context.db, request.id, async () => {
+		const before = await firstAnswer(context.db, request.id);
+		if (before) return answerAgain<T>(before, digestOf(context.actor.id, request.content));
+		const asked = await ask();
+		return transact(context, context.actor, request, (at) => work(at, asked), signing(context));
+	});
 }
 
 /** What Grevan itself does, or goes on with for somebody who asked for it before. */
@@ -106,7 +109,7 @@ async function transact<T>(
 	return context.db.transaction(async (tx) => {
 		if (request) {
 			const digest = digestOf(actor?.id ?? '', request.content);
-			if (!(await claim(tx, { id: request.id, digest, at: context.now() }))) {
+			if (!(await claimed(tx, { id: request.id, digest, at: context.now() }))) {
 				const before = await firstAnswer(tx, request.id);
 				if (before) return answerAgain<T>(before, digest);
 			}
@@ -142,6 +145,15 @@ async function transact<T>(
 		if (entries.length) await appendEntries(tx, await withRecordHashes(tx, entries));
 		return answer;
 	});
+}
+
+/** Takes the id of a request. @throws Refusal where another send of it takes long */
+async function claimed(tx: Connection, request: Parameters<typeof claim>[1]): Promise<boolean> {
+	try {
+		return await claim(tx, request);
+	} catch (error) {
+		throw tooLong(error) ? stillBeingDone() : error;
+	}
 }
 
 /** What a write reads with what services read by. */

@@ -23,6 +23,8 @@ const schema = z.object({
 	GREVAN_LOG_KEY: z.string().min(1).optional(),
 	/** File that the signed ends of the log are kept in, best on another disk than the database. */
 	GREVAN_ANCHORS: z.string().min(1).optional(),
+	/** Folder of the database, where it is on this machine: how much room is left is said by /readyz. */
+	GREVAN_DISK: z.string().min(1).optional(),
 	/** Set where another process does what runs without a visitor. */
 	GREVAN_KEEPER: z.enum(['apart', 'here']).default('here'),
 	/** Set in demo mode only. */

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
 import { lease } from '../schema/index.ts';
 
@@ -23,6 +23,13 @@ export async function holdLease(db: Connection, name: string, ms: number): Promi
 		.returning({ name: lease.name });
 	return held.length > 0;
 }
+
+/** A name for a lease that no other process wants. */
+export const myLease = (what: string): string => `${what}:${holder}`;
+
+/** Lets go of a lease of this process. */
+export const dropLease = (db: Connection, name: string) =>
+	db.delete(lease).where(and(eq(lease.name, name), eq(lease.holder, holder)));
 
 /** Forgets leases that nobody has held for a day. */
 export const forgetLeases = (db: Connection) =>
