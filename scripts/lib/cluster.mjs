@@ -8,10 +8,12 @@ import {
 	readFileSync,
 	renameSync,
 	rmSync,
+	statSync,
 	writeFileSync
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { takeLock } from './lock.mjs';
 import { checkoutId, dataDir, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
@@ -23,11 +25,15 @@ import { postgresBin, postgresVersions } from './system.mjs';
 /**
  * A PostgreSQL cluster of the project's own. It listens on loopback only, asks for a password, has no Unix
  * socket, and never runs as root. Clusters that are not ours are never touched.
- * @typedef {{ durable?: boolean, port?: number, settings?: string[], version?: number }} ClusterOptions durable: keep every commit through a power cut; version: of PostgreSQL, for one that is made
+ * @typedef {{ durable?: boolean, port?: number, settings?: string[], version?: number, secret?: string }} ClusterOptions durable: keep every commit through a power cut; version: of PostgreSQL, for one that is made; secret: name of its password, its own name without
  * @typedef {{ url: string, port: number, dir: string, stop: () => Promise<void>, restart: () => Promise<void>, goes: () => Promise<boolean>, halt: () => Promise<void> }} Cluster
  */
 
 const ROLE = 'grevan';
+/** How long a server may take, as after a crash, until it takes connections. */
+const START_MS = 120_000;
+const LOOK_MS = 50;
+const LONGEST_LOG = 10_000_000;
 
 /** The account that runs PostgreSQL: ourselves, or Debian's postgres account when we are root. */
 function runner() {
@@ -66,7 +72,7 @@ export async function startCluster(name, options = {}) {
 async function startLocked(
 	name,
 	lock,
-	{ durable = true, port: wanted = 54_320, settings = [], version: made }
+	{ durable = true, port: wanted = 54_320, settings = [], version: made, secret = name }
 ) {
 	const account = runner();
 	const dir = account ? await placeFor(name, account) : join(dataDir, name);
@@ -90,7 +96,7 @@ async function startLocked(
 		mkdirSync(aside, { recursive: true, mode: 0o700 });
 		if (account) chownSync(aside, account.uid, account.gid);
 		const file = join(tmpdir(), `grevan-${randomBytes(6).toString('hex')}`);
-		writeFileSync(file, secretFor(name), { mode: 0o600 });
+		writeFileSync(file, secretFor(secret), { mode: 0o600 });
 		if (account) chownSync(file, account.uid, account.gid);
 		try {
 			await tool('initdb', [
@@ -120,19 +126,19 @@ async function startLocked(
 	/** The password of the cluster is gone: its owner sets another, with the cluster down. */
 	async function renewPassword() {
 		await stopped('fast');
-		const next = secretFor(name);
+		const next = secretFor(secret);
 		const { code, output } = await attempt(
 			join(bin, 'postgres'),
 			['--single', '-D', dir, 'postgres'],
 			{ cwd: '/', env: cleanEnv(), ...as, input: `ALTER ROLE ${ROLE} PASSWORD '${next}'\n` }
 		);
 		if (code !== 0) {
-			rmSync(secretFile(name), { force: true });
+			rmSync(secretFile(secret), { force: true });
 			throw new Stop(
-				`${secretFile(name)} is gone, and the database takes no other password: ${output.slice(-300)}`
+				`${secretFile(secret)} is gone, and the database takes no other password: ${output.slice(-300)}`
 			);
 		}
-		say(`${secretFile(name)} was gone; the database was given another password.`);
+		say(`${secretFile(secret)} was gone; the database was given another password.`);
 	}
 	if (!existsSync(join(dir, 'PG_VERSION'))) {
 		// What is there and is no whole cluster may be one that somebody can still mend: it is never touched.
@@ -140,39 +146,53 @@ async function startLocked(
 			throw new Stop(
 				`${dir} is there, but is no whole database: PG_VERSION is missing in it. Nothing was touched. Put the folder back from a copy, or move it away to begin with an empty database.`
 			);
+		if (existsSync(`${dir}-next`) && name !== 'database-next')
+			throw new Stop(
+				`${dir} is not there, but ${dir}-next is: an upgrade was interrupted. Nothing was touched. Finish it with: npm run database:upgrade`
+			);
 		await makeCluster(dir);
-	} else if (!existsSync(secretFile(name))) await renewPassword();
-	const password = readSecret(name);
+	} else if (!existsSync(secretFile(secret))) await renewPassword();
+	const password = readSecret(secret);
 	await stopped('fast');
 	const port = await freePort(wanted);
 	const log = join(dir, 'server.log');
-	const options = [
-		`-p ${port}`,
-		'-c listen_addresses=127.0.0.1',
-		'-c unix_socket_directories=',
-		'-c max_connections=60',
-		...(durable ? [] : ['-c fsync=off', '-c full_page_writes=off']),
-		...settings.map((setting) => `-c ${setting}`)
-	].join(' ');
-	const start = () =>
-		tool('pg_ctl', ['-D', dir, '-l', log, '-w', '-t', '60', '-o', options, 'start']);
-	try {
-		await start();
-	} catch (error) {
-		const tail = existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-15).join('\n') : '';
-		throw new Stop(`${error instanceof Error ? error.message : error}\n${tail}`);
-	}
-	const watcher = fork(
-		join(root, 'scripts', 'lib', 'watch-cluster.mjs'),
-		[ctl, dir, ...(account ? [String(account.uid), String(account.gid)] : [])],
-		// In a group of its own: it outlives whatever ends the group of this process.
-		{ stdio: 'ignore', detached: true, execArgv: [] }
-	);
-	watcher.unref();
-	watcher.channel?.unref();
+	const args = [
+		...['-D', dir, '-p', String(port)],
+		...[
+			'listen_addresses=127.0.0.1',
+			'unix_socket_directories=',
+			'max_connections=60',
+			...(durable ? [] : ['fsync=off', 'full_page_writes=off']),
+			...settings
+		].flatMap((setting) => ['-c', setting])
+	];
+	const owner = account ? [String(account.uid), String(account.gid)] : ['', ''];
+	/** @type {import('node:child_process').ChildProcess | undefined} */
+	let running;
+	const start = async () => {
+		keepShort(log);
+		const from = existsSync(log) ? statSync(log).size : 0;
+		const child = fork(
+			join(root, 'scripts', 'lib', 'run-cluster.mjs'),
+			[join(bin, 'postgres'), log, ...owner, ...args],
+			// In a group of its own: it outlives whatever ends the group of this process.
+			{ stdio: 'ignore', detached: true, execArgv: [], env: cleanEnv() }
+		);
+		child.unref();
+		child.channel?.unref();
+		running = child;
+		const ready = ['-q', '-h', '127.0.0.1', '-p', String(port)];
+		for (const until = Date.now() + START_MS; Date.now() < until; await pause(LOOK_MS)) {
+			if (child.exitCode !== null || child.signalCode !== null) break;
+			if ((await attempt(join(bin, 'pg_isready'), ready)).code === 0) return;
+		}
+		if (child.connected) child.disconnect();
+		throw new Stop(`The database in ${dir} did not start:\n${tailOf(log, from)}`);
+	};
+	await start();
 	const down = async (/** @type {string} */ mode) => {
 		await stopped(mode);
-		if (watcher.connected) watcher.disconnect();
+		if (running?.connected) running.disconnect();
 		await lock.release();
 	};
 	return {
@@ -181,7 +201,7 @@ async function startLocked(
 		dir,
 		stop: () => down('fast'),
 		halt: () => down('immediate'),
-		restart: async () => void (await start()),
+		restart: start,
 		goes: async () => (await attempt(ctl, ['-D', dir, 'status'], { cwd: '/', ...as })).code === 0
 	};
 }
@@ -218,6 +238,20 @@ export async function runningCluster(name) {
 }
 
 /**
+ * Where the cluster of a name is, and the version that made it; undefined version where there is none.
+ * @param {string} name
+ */
+export async function clusterPlace(name) {
+	const account = runner();
+	const dir = account ? await placeFor(name, account) : join(dataDir, name);
+	const file = join(dir, 'PG_VERSION');
+	return {
+		dir,
+		version: existsSync(file) ? Number(readFileSync(file, 'utf8').trim()) : undefined
+	};
+}
+
+/**
  * Removes a cluster and its secrets; it must be stopped.
  * @param {Cluster} cluster
  * @param {string} name
@@ -247,6 +281,21 @@ async function placeFor(name, account) {
 	chownSync(join(elsewhere, '..'), account.uid, account.gid);
 	return elsewhere;
 }
+
+/** The log of a server that has grown long is begun anew; one before it is kept. @param {string} log */
+function keepShort(log) {
+	if (existsSync(log) && statSync(log).size > LONGEST_LOG) renameSync(log, `${log}.before`);
+}
+
+/**
+ * What a server said since a place in its log.
+ * @param {string} log
+ * @param {number} from
+ */
+const tailOf = (log, from) =>
+	existsSync(log)
+		? readFileSync(log).subarray(from).toString('utf8').trim().split('\n').slice(-15).join('\n')
+		: '';
 
 function cleanEnv() {
 	const { PGHOST, PGPORT, PGDATA, PGUSER, PGPASSWORD, PGDATABASE, ...env } = process.env;

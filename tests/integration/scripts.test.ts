@@ -171,13 +171,13 @@ describe('the cluster of the project', () => {
 		};
 		return { ...cluster, kill };
 	}
-	const watchers = (dir: string) =>
+	const runners = (dir: string) =>
 		readdirSync('/proc')
 			.filter((entry) => /^\d+$/.test(entry))
 			.filter((pid) => {
 				try {
 					const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0');
-					return words.some((w) => w.endsWith('watch-cluster.mjs')) && words.includes(dir);
+					return words.some((w) => w.endsWith('run-cluster.mjs')) && words.includes(dir);
 				} catch {
 					return false;
 				}
@@ -204,7 +204,7 @@ describe('the cluster of the project', () => {
 		await sql`create table kept as select 42 as answer`;
 		await sql.end();
 		const { dir } = first;
-		for (const pid of watchers(dir)) process.kill(pid, 'SIGKILL');
+		for (const pid of runners(dir)) process.kill(pid, 'SIGKILL');
 		const [left] = readFileSync(join(dir, 'postmaster.pid'), 'utf8').split('\n');
 		await first.kill();
 		expect(await scripts.runningCluster('one')).toBe(first.url);
@@ -236,6 +236,42 @@ describe('the cluster of the project', () => {
 		scripts.removeCluster(again, 'old');
 	});
 
+	it('is taken over to another version whole, compared, and the old one kept', async () => {
+		const upgrade = () =>
+			run(process.execPath, ['scripts/database-upgrade.mjs', '--to', version], '');
+		const made = await scripts.startCluster('database', { durable: false });
+		const version = readFileSync(join(made.dir, 'PG_VERSION'), 'utf8').trim();
+		const sql = postgres(made.url, { max: 1, onnotice: () => {} });
+		await sql.unsafe(`create role passenger login password 'kept'; create schema jobs authorization passenger;
+			create table holds (what text, at timestamptz default now());
+			insert into holds select 'record ' || n from generate_series(1, 500) n`);
+		await sql.end();
+		// While it runs, nothing is taken over.
+		const held = await upgrade();
+		expect([held.code, held.out]).toEqual([1, '']);
+		await made.stop();
+
+		const done = await upgrade();
+		expect(done.out).toMatch(/1 tables are the same in both.*The old one is kept in/s);
+		expect(existsSync(`${made.dir}.before-${version}`)).toBe(true);
+		const again = await scripts.startCluster('database', { durable: false });
+		const opened = postgres(again.url, { max: 1 });
+		expect(await opened`select count(*)::int as n from holds`).toEqual([{ n: 500 }]);
+		expect(
+			await opened`select nspowner::regrole::text as owner from pg_namespace where nspname = 'jobs'`
+		).toEqual([{ owner: 'passenger' }]);
+		await opened.end();
+		await again.stop();
+
+		// Killed between the two renames: nothing is begun anew, and it is finished by the next.
+		renameSync(made.dir, `${made.dir}-next`);
+		await expect(scripts.startCluster('database')).rejects.toThrow(/upgrade was interrupted/);
+		expect((await upgrade()).out).toMatch(/interrupted is done/);
+		expect(existsSync(join(made.dir, 'PG_VERSION'))).toBe(true);
+		scripts.removeCluster(again, 'database');
+		rmSync(`${made.dir}.before-${version}`, { recursive: true });
+	});
+
 	it('works, or stops with a sentence, after each of its files was removed; nothing else is gone', async () => {
 		const made = await scripts.startCluster('torn', { durable: false });
 		const sql = postgres(made.url, { max: 1 });
@@ -253,10 +289,8 @@ describe('the cluster of the project', () => {
 		// Every one that the server itself cannot do without, and one of each other kind; all of them with FILES=all.
 		const some = before.filter(
 			(name) =>
-				!name.includes('/') ||
-				/^(global\/pg_(control|filenode)|pg_wal\/0|pg_xact|pg_multixact|base\/5\/(1259$|pg_filenode))/.test(
-					name
-				)
+				/^(PG_VERSION|pg_hba.conf|postgresql.conf|postmaster.opts)$/.test(name) ||
+				/^(global\/pg_(control|filenode)|pg_wal\/0|pg_xact|base\/5\/1259$)/.test(name)
 		);
 		const odd = [];
 		for (const name of process.env.FILES === 'all' ? before : some) {

@@ -66,6 +66,11 @@ export function asRefusal(error: unknown): Refusal | undefined {
 			'unavailable',
 			'The database takes too long just now. Nothing was changed; try again in a moment.'
 		);
+	if (hasCode(error, (code) => code === '25006'))
+		return new Refusal(
+			'unavailable',
+			'The database takes no changes just now: it only reads. Nothing was changed; tell the one who runs the server.'
+		);
 	if (diskFull(error))
 		return new Refusal(
 			'unavailable',
