@@ -81,6 +81,10 @@ async function inDatabase<T>(work: (sql: postgres.Sql) => Promise<T>): Promise<T
 	}
 }
 
+/** Something that has to be there after every start. */
+const putRecord = () =>
+	inDatabase((sql) => sql`create table if not exists holds as select 'the record' as what`);
+
 /** An account is in the log, and the end of the log is signed, as after a minute of use. */
 async function inUse(): Promise<void> {
 	const one = start();
@@ -89,6 +93,7 @@ async function inUse(): Promise<void> {
 	const added = start([process.execPath, ...script, 'ada@yard.example', 'admin']);
 	await gone(added);
 	expect(added.said()).toContain('may sign in with');
+	await putRecord();
 	const { runningCluster } = await import('../../scripts/lib/cluster.mjs');
 	const { anchorPaths } = await import('../../scripts/lib/secrets.mjs');
 	const { db, close } = openDatabase((await runningCluster('database')) ?? '', { max: 1 });
@@ -120,7 +125,7 @@ describe('the start', () => {
 		const next = start();
 		expect(await next.settled).toBe('serves');
 		expect((await fetch(`${next.address()}/readyz`)).status).toBe(200);
-		await inDatabase((sql) => sql`create table holds as select 'the record' as what`);
+		await putRecord();
 		await stop(next, 'SIGKILL');
 	});
 
