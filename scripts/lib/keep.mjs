@@ -11,10 +11,10 @@ const WELL_AFTER_MS = 60_000;
  * Starts something again whenever it has ended, for ever, with growing delay and a word on the terminal.
  * @param {string} name
  * @param {() => Promise<unknown>} start throws where it does not start
- * @param {{ over: () => boolean, wait?: (ms: number) => Promise<unknown> }} options over once nothing is to be started any more
+ * @param {{ over: () => boolean, wait?: (ms: number) => Promise<unknown>, tell?: (line: string) => unknown }} options over once nothing is to be started any more
  * @returns {(why?: unknown) => Promise<void>} called each time that it has ended; done once it goes again
  */
-export function keepGoing(name, start, { over, wait = pause }) {
+export function keepGoing(name, start, { over, wait = pause, tell = say }) {
 	let failures = 0;
 	let startedAt = Date.now();
 	let busy = false;
@@ -25,7 +25,7 @@ export function keepGoing(name, start, { over, wait = pause }) {
 			if (Date.now() - startedAt > WELL_AFTER_MS) failures = 0;
 			for (let reason = why; !over();) {
 				const ms = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** failures++);
-				say(
+				tell(
 					`${name} has ended${reason ? ` (${reason})` : ''}; starting it again in ${ms / 1000} s.`
 				);
 				await wait(ms);
@@ -33,7 +33,7 @@ export function keepGoing(name, start, { over, wait = pause }) {
 				try {
 					await start();
 					startedAt = Date.now();
-					say(`${name} goes again.`);
+					tell(`${name} goes again.`);
 					return;
 				} catch (error) {
 					reason = error instanceof Error ? error.message.split('\n')[0] : error;

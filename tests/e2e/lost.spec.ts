@@ -1,5 +1,5 @@
 import { startWeb } from '../../scripts/lib/app.mjs';
-import { TcpCut } from '../support/tcp-cut';
+import { TcpCut } from '../../scripts/chaos/tcp-cut';
 import {
 	answerSteps,
 	appEnvironment,

@@ -1,7 +1,7 @@
 import { Chance } from '../../src/lib/server/demo/random';
 import { procedureFor } from '../../src/core/data/procedures';
 import { startWeb } from '../../scripts/lib/app.mjs';
-import { HttpFaults, type HttpFault } from '../support/http-faults';
+import { HttpFaults, type HttpFault } from '../../scripts/chaos/http-faults';
 import { appEnvironment, appUrl, beginInspection, ready, scan, signInAs, sql } from './support/app';
 import { expect, type Page, test } from './support/test';
 

@@ -3,7 +3,7 @@ import { openDatabase } from '../../src/lib/server/db/client.ts';
 import { asRefusal } from '../../src/lib/server/kernel/refusal.ts';
 import { readiness } from '../../src/lib/server/web/readiness.ts';
 import { openYard } from '../support/database.ts';
-import { TcpCut } from '../support/tcp-cut.ts';
+import { TcpCut } from '../../scripts/chaos/tcp-cut.ts';
 
 const own = openYard();
 

@@ -18,7 +18,7 @@ import { history } from '../../src/lib/server/records/history.ts';
 import { createAuth } from '../../src/lib/server/web/auth.ts';
 import { freshDatabase, openYard, SITE, smallSite } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
-import { TcpCut } from '../support/tcp-cut.ts';
+import { TcpCut } from '../../scripts/chaos/tcp-cut.ts';
 import { inspect, steps } from '../support/work.ts';
 
 const own = openYard();

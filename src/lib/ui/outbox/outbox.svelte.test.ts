@@ -286,6 +286,23 @@ describe('the outbox', () => {
 		expect(requests.filter(({ url }) => url === '/api/outbox')).toHaveLength(1);
 	});
 
+	it('tells all that was taken of a batch before any of it is taken out', async () => {
+		const { device, answers } = deviceOf();
+		answers(() => null);
+		const outbox = new Outbox(device);
+		await outbox.takeUp(ilse);
+		const waiting: number[] = [];
+		outbox.listen(
+			() => waiting.push(outbox.waiting.length),
+			() => {}
+		);
+		for (const id of ['a', 'b', 'c']) outbox.put(parcel(id));
+		await vi.waitFor(() => expect(outbox.link).toBe('reconnecting'));
+		answers(takes);
+		await minutes(1);
+		expect([waiting, outbox.waiting.length]).toEqual([[3, 3, 3], 0]);
+	});
+
 	it('goes on with the rest where the server took only some of it', async () => {
 		const { device, answers, sent } = deviceOf();
 		answers((url, parcels) => takes(url, parcels.slice(0, 2)));

@@ -306,37 +306,49 @@ export class Outbox {
 			this.link = 'reconnecting';
 			return false;
 		}
-		for (const one of said) if (!(await this.settle(batch, one))) return false;
+		if (!(await this.settle(batch, said))) return false;
 		this.link = 'live';
 		return true;
 	}
 
-	/** Does what the server says to one parcel. @returns false where nothing more can be sent now */
-	private async settle(batch: readonly Waiting[], { id, status, body }: Said): Promise<boolean> {
-		const parcel = batch.find((p) => p.id === id);
-		if (!parcel) return true;
-		if (asksProof(body)) {
-			// A signature waits here until its person has shown that it is theirs.
-			this.link = 'unproven';
-			this.asked = body;
-			return false;
-		}
-		const taken = status < 300;
-		if (taken) {
-			// Told before it is taken out: in between it is never nowhere.
-			this.onAnswer(parcel, body);
-			this.device.tell({ kind: 'taken', parcel: withoutFile(parcel), result: body });
-			await this.takeOut([parcel]);
-		} else
+	/** Does what the server says to each parcel. @returns false where nothing more can be sent now */
+	private async settle(batch: readonly Waiting[], said: readonly Said[]): Promise<boolean> {
+		let taken: [Waiting, unknown][] = [];
+		const takeIn = async () => {
+			// Told before they are taken out, all at once: in between nothing is nowhere.
+			for (const [parcel, result] of taken) {
+				this.onAnswer(parcel, result);
+				this.device.tell({ kind: 'taken', parcel: withoutFile(parcel), result });
+			}
+			await this.takeOut(taken.map(([parcel]) => parcel));
+			taken = [];
+		};
+		for (const { id, status, body } of said) {
+			const parcel = batch.find((p) => p.id === id);
+			if (!parcel) continue;
+			if (status < 300) {
+				taken.push([parcel, body]);
+				continue;
+			}
+			await takeIn();
+			if (asksProof(body)) {
+				// A signature waits here until its person has shown that it is theirs.
+				this.link = 'unproven';
+				this.asked = body;
+				return false;
+			}
 			await this.refuse(
 				parcel,
 				(body as { message?: string }).message ??
 					(status === 413 ? 'The file is too large.' : 'The server refused this.')
 			);
+		}
+		await takeIn();
 		return true;
 	}
 
 	private async takeOut(parcels: readonly Waiting[]): Promise<void> {
+		if (!parcels.length) return;
 		const ids = parcels.map((p) => p.id);
 		this.forget(ids);
 		this.device.tell({ kind: 'out', ids });

@@ -63,7 +63,8 @@
 				if (taken.answers) {
 					session.kept = taken.answers;
 					void remember(person, data.run.id, taken.answers);
-				} else void invalidateAll();
+					// Of the answers of one batch the last gives all; the page is made anew for anything else.
+				} else if (!('value' in parcel.body)) void invalidateAll();
 			},
 			({ about }) => {
 				if (about !== data.run.id) return;

@@ -1,8 +1,9 @@
 import { type AddressInfo, connect, createServer, type Server, type Socket } from 'node:net';
 
-/** Stands between the app and its database, and can be cut. */
+/** Stands between the app and its database, and can be cut, or left half dead. */
 export class TcpCut {
 	private readonly sockets = new Set<Socket>();
+	private stalled = false;
 	private server: Server;
 	private constructor(
 		private readonly target: URL,
@@ -31,6 +32,18 @@ export class TcpCut {
 		this.sockets.clear();
 	}
 
+	/** Holds every connection open and lets nothing through, as a half-dead link does. */
+	stall(): void {
+		this.stalled = true;
+		for (const socket of this.sockets) socket.pause();
+	}
+
+	/** What was held goes on. */
+	flow(): void {
+		this.stalled = false;
+		for (const socket of this.sockets) socket.resume();
+	}
+
 	async mend(): Promise<void> {
 		this.server = createServer((near) => {
 			const far = connect(Number(this.target.port), this.target.hostname);
@@ -45,6 +58,7 @@ export class TcpCut {
 					this.sockets.delete(socket);
 					other.destroy();
 				});
+				if (this.stalled) socket.pause();
 			}
 		});
 		await new Promise<void>((resolve) => this.server.listen(this.port, '127.0.0.1', resolve));
