@@ -13,6 +13,8 @@ const results = join(dataDir, 'results');
 const cache = join(dataDir, 'cache');
 /** Mutated requests of the short run; `npm run fuzz` sends 20,000. */
 const FUZZ = '1000';
+/** Kills of the short run; `npm run chaos` does 300. */
+const KILLS = '5';
 /** How many of the slowest tests are named at the end. */
 const SLOWEST = 10;
 const counts = { passed: 0, failed: 0, skipped: 0 };
@@ -172,6 +174,9 @@ await runMain(async () => {
 		if (!wanted('browser')) return;
 		await ensureBuild();
 		await suite('browser', 'playwright', ['test'], env, playwright);
+		await check('chaos', process.execPath, [join(root, 'scripts', 'chaos.mjs')], {
+			CHAOS_KILLS: KILLS
+		});
 		await check('fuzz', process.execPath, [join(root, 'scripts', 'fuzz.mjs')], {
 			FUZZ_REQUESTS: FUZZ,
 			FUZZ_MOST_MS: 'Infinity'

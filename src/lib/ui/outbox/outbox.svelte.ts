@@ -22,6 +22,8 @@ const PATIENCE_MS = 20_000;
 const FILE_PATIENCE_MS = 180_000;
 /** So often a page that is looked at asks whether the server is still there, and its person still in. */
 const LOOK_MS = 30_000;
+/** So often a page with something unsent sees to it that the device still has it. */
+const KEEP_MS = 5000;
 /** Nothing comes of sending again before somebody has done something. */
 const WAITS_FOR_PERSON: ReadonlySet<Link> = new Set(['signed out', 'someone else', 'unproven']);
 /** Asked whether the server is there, and whose session it is. */
@@ -90,6 +92,9 @@ export class Outbox {
 			setInterval(() => {
 				if (document.visibilityState === 'visible' && this.link === 'live') void this.flush();
 			}, LOOK_MS);
+			setInterval(() => {
+				if (this.all.length) void this.lookForLost().then(() => this.keepLoose());
+			}, KEEP_MS);
 		}
 		return (this.taken = this.takeUp(actor));
 	}
@@ -178,6 +183,7 @@ export class Outbox {
 	/** Puts on the device what is not there, as it could not be kept before. */
 	private async keepLoose(): Promise<void> {
 		const missing = this.all.filter((p) => this.loose.has(p.id));
+		if (!missing.length) return;
 		await this.onDevice(async () => {
 			for (const parcel of missing) {
 				await this.device.keep(parcel);
@@ -185,7 +191,7 @@ export class Outbox {
 				// It was sent while it was kept.
 				if (!this.all.some((p) => p.id === parcel.id)) await this.device.drop([parcel.id]);
 			}
-			if (missing.length) this.unkept = false;
+			this.unkept = false;
 		});
 	}
 
@@ -228,7 +234,7 @@ export class Outbox {
 	private async sendAll(): Promise<boolean> {
 		if (!this.actor.id) return this.waiting.length === 0;
 		if (this.link !== 'live') await this.lookForLost();
-		if (this.loose.size) await this.keepLoose();
+		await this.keepLoose();
 		do {
 			await this.device.alone(() => this.sendBatches());
 		} while (this.waiting.length && (await this.personHelps()));
