@@ -93,19 +93,30 @@ describe('the calculation interface', () => {
 			boilingPointC: 140,
 			idlhPpm: 900
 		};
-		const at = (value: number) =>
+		const at = (value: number, warning?: string) =>
 			ok('hazard', {
 				ruleSet: 'uk',
 				contaminants: [
 					{
-						substance: described,
+						substance: { ...described, ...(warning ? { warning } : {}) },
 						concentration: { value, unit: 'ppm' },
 						limit: { value: 100, unit: 'ppm' }
 					}
 				]
 			}).outcome;
-		expect(at(250)).toBe('filter');
+		expect(at(250, 'adequate')).toBe('filter');
+		// Nothing said of warning counts as poor, and no change schedule is known for it.
+		expect(at(250)).toBe('supplied air');
 		expect(at(900)).toBe('self-contained');
+	});
+
+	it('gives the conditions, and what is refused with why', () => {
+		const d = ok('hazard', { ruleSet: 'uk', contaminants: [toluene] });
+		expect(d.conditions).toContain('A valid fit test for this model and size.');
+		expect(d.refused).toContainEqual({
+			kind: 'filtering-facepiece',
+			why: 'It catches particles only.'
+		});
 	});
 
 	it('claims the altitude exception only where an altitude is given, in the US pack', () => {

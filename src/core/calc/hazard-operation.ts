@@ -13,6 +13,7 @@ const described = z.strictObject({
 	molarMassGPerMol: z.number().positive().optional(),
 	boilingPointC: z.number().min(-273.15).optional(),
 	idlhPpm: z.number().positive().optional(),
+	lelPercent: z.number().positive().max(100).optional(),
 	warning: z.enum(['adequate', 'good', 'poor', 'none']).optional()
 });
 
@@ -27,7 +28,7 @@ function factOf(row: z.output<typeof contaminant>, index: number): ContaminantFa
 	const { substance, concentration = null, limit = null } = row;
 	if (typeof substance !== 'string') {
 		const warning = substance.warning === 'good' ? 'adequate' : substance.warning;
-		return { ...substance, warning: warning ?? 'adequate', concentration, limit };
+		return { ...substance, warning: warning ?? 'poor', concentration, limit };
 	}
 	const found = findSubstance(substance);
 	if (!found)
@@ -64,6 +65,10 @@ export const hazardOperation = operation({
 				filters: z.object({ en: z.string().nullable(), us: z.string().nullable() }).optional()
 			})
 		),
+		/** What goes with the answer, such as goggles, an attendant, a suit. */
+		conditions: z.array(z.string()),
+		/** Kinds that are not permitted, each with why. */
+		refused: z.array(z.object({ kind: z.string(), why: z.string() })),
 		suit: z.enum(['none', 'skin protection', 'gas-tight']),
 		changesIf: z.array(z.string()),
 		reasons: z.array(reason)
@@ -73,8 +78,7 @@ export const hazardOperation = operation({
 			...DEFAULT_FACTS,
 			ruleSet: input.ruleSet,
 			contaminants: input.contaminants.map(factOf),
-			oxygenPercent:
-				input.oxygenPercent === undefined ? DEFAULT_FACTS.oxygenPercent : input.oxygenPercent,
+			oxygenPercent: input.oxygenPercent,
 			// Giving the altitude claims the exception of 29 CFR 1910.134 table II.
 			oxygenStaysInRange: input.altitudeFt !== undefined,
 			altitudeFt: input.altitudeFt ?? 0,
@@ -97,6 +101,13 @@ export const hazardOperation = operation({
 					...(kind.filters ? { filters: kind.filters } : {})
 				};
 			}),
+			conditions: [
+				...new Set([
+					...decision.conditions,
+					...decision.permitted.flatMap((kind) => kind.conditions)
+				])
+			],
+			refused: decision.rejected.map(({ kind, reason: why }) => ({ kind, why })),
 			suit: decision.suit,
 			changesIf: decision.changesIf,
 			reasons: calcReasons(decision.reasons)

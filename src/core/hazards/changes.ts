@@ -1,3 +1,4 @@
+import { AIR_OXYGEN_PERCENT, SIMPLE_ASPHYXIANTS, TRACE_PPM } from '../data/asphyxiants.ts';
 import { rulesFor } from '../data/substance-rules.ts';
 import { PARTICLE_CLASSES, PROTECTION_KINDS } from '../data/protection-factors.ts';
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
@@ -8,9 +9,10 @@ import { readableNumber } from '../units/number.ts';
 import { InputError } from '../verdict.ts';
 import { OUTCOME_RANK, type HazardDecision, type PermittedKind } from './decision.ts';
 import { written, type Contaminant, type HazardFacts } from './facts.ts';
-import { filterLimitPpm } from './filter-needed.ts';
+import { enTypeOf, filterLimitPpm, usTypeOf } from './filter-needed.ts';
 import { decide } from './ladder.ts';
 import { mixtureSums, shareOf } from './mixture.ts';
+import { OXYGEN_LINE_PERCENT } from './rungs.ts';
 
 /** A concentration of one contaminant at which the answer becomes another. */
 export interface Change {
@@ -101,18 +103,39 @@ function thresholds(
 		return [...factors, 1].map((factor) => ((factor - others) / share) * value);
 	});
 	const s = c.substance;
+	/** Where a sum over all reaches a line, with the others as they are. */
+	const bySum = (of: (one: Contaminant) => number | undefined, line: number) => {
+		const own = of(c);
+		if (!own) return [];
+		const others = contaminants.reduce((sum, one) => sum + (of(one) ?? 0), 0) - own;
+		return [((line - others) / own) * value];
+	};
 	return [
 		...byFactor,
+		...bySum((one) => one.idlhRatio, 1),
 		...(c.idlhRatio ? [value / c.idlhRatio] : []),
-		...(c.lelRatio ? [(value / c.lelRatio) * 0.1] : []),
+		...bySum((one) => one.lelRatio, 0.1),
+		...bySum((one) => one.lelRatio, 0.25),
 		...inPpm(s?.skinHarmPpm),
-		...inPpm(filterLimitPpm(c, facts.ruleSet)),
-		...Object.values(CLASS_LIMIT_PPM).flatMap(inPpm),
+		...[filterLimitPpm(c, facts.ruleSet), ...Object.values(CLASS_LIMIT_PPM)].flatMap((most) => [
+			...inPpm(most),
+			...bySum((one) => (one.gas ? one.peakPpm : 0), most),
+			...bySum((one) => (sameType(one, c) ? one.peakPpm : 0), most)
+		]),
+		...inPpm(SIMPLE_ASPHYXIANTS.has(s?.key ?? '') ? TRACE_PPM : undefined),
+		...bySum((one) => (one.gas ? one.peakPpm : 0), DISPLACES_TO_LINE_PPM),
 		...rulesFor(s?.key, facts.ruleSet).flatMap((rule) => inPpm(rule.filterUpToPpm))
 	];
 }
 
-/** The decision with one contaminant at another concentration; a refusal as its message. */
+/** Whether two gases load filters of one type in either scheme. */
+const sameType = (a: Contaminant, b: Contaminant): boolean =>
+	a.gas && b.gas && (enTypeOf(a) === enTypeOf(b) || usTypeOf(a) === usTypeOf(b));
+
+/** So much gas leaves oxygen at its line, ppm. */
+const DISPLACES_TO_LINE_PPM = (1 - OXYGEN_LINE_PERCENT / AIR_OXYGEN_PERCENT) * 1e6;
+
+/** The decision with one contaminant at another concentration; a refusal as what it means. */
 function answerAt(
 	facts: HazardFacts,
 	index: number,
@@ -127,7 +150,10 @@ function answerAt(
 	try {
 		return decide({ ...facts, contaminants }, library);
 	} catch (error) {
-		if (error instanceof InputError) return error.message;
+		if (error instanceof InputError)
+			return error.path === 'oxygenPercent'
+				? 'the oxygen that is entered cannot be there beside it'
+				: 'more than the air can hold';
 		throw error;
 	}
 }
@@ -154,7 +180,7 @@ function change(
 	facts: HazardFacts
 ): Change {
 	const unit = c.concentration?.unit ?? 'ppm';
-	const becomes = typeof answer === 'string' ? 'more than the air can hold' : said(answer, facts);
+	const becomes = typeof answer === 'string' ? answer : said(answer, facts);
 	const side = direction === 'above' ? 'Above' : 'Below';
 	return {
 		index,

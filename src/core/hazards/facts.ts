@@ -19,6 +19,8 @@ export interface ContaminantFact {
 	molarMassGPerMol?: number | undefined;
 	boilingPointC?: number | undefined;
 	idlhPpm?: number | undefined;
+	/** Lower explosive limit, % by volume. */
+	lelPercent?: number | undefined;
 	warning?: 'adequate' | 'poor' | 'none' | undefined;
 	/** Mean over the task; null: not known. */
 	concentration: Concentration | null;
@@ -39,8 +41,8 @@ export interface HazardFacts {
 	contaminants: ContaminantFact[];
 	/** Whether all contaminants add up, or only those with a common target organ. Default: all. */
 	mixture?: 'all' | 'by organ' | undefined;
-	/** % by volume; null: not measured. */
-	oxygenPercent: number | null;
+	/** % by volume; null: not measured; left out: not said. */
+	oxygenPercent?: number | null | undefined;
 	/** The employer has shown that oxygen stays within the range of the altitude exception (US). */
 	oxygenStaysInRange: boolean;
 	/** Highest reading of a combustible-gas meter, % of the lower explosive limit. */

@@ -38,9 +38,17 @@ export interface WantedLife {
 const UNCLASSED: readonly EnGasType[] = ['AX', 'SX', 'Hg', 'NO', 'CO'];
 
 /** The lowest class for the concentration and, where a life is wished for, for that; class 3 when none lasts. */
-function neededClass(type: EnGasType, c: Contaminant, wanted: WantedLife): GasClass | undefined {
+function neededClass(
+	type: EnGasType,
+	c: Contaminant,
+	wanted: WantedLife,
+	all: readonly Contaminant[]
+): GasClass | undefined {
 	if (UNCLASSED.includes(type)) return 1;
-	const ppm = c.peakPpm ?? c.ppm ?? 0;
+	// What one type has to hold adds up.
+	const ppm = all
+		.filter((other) => enTypeOf(other) === type)
+		.reduce((sum, other) => sum + (other.peakPpm ?? other.ppm ?? 0), 0);
 	const least = classFor(ppm);
 	if (!least || wanted.minutes === null || !c.ppm) return least;
 	const { minutes } = wanted;
@@ -91,7 +99,7 @@ export function neededEn(
 		if (c.particle) code.particle = particleClass;
 		if (!c.gas) continue;
 		const type = enTypeOf(c);
-		const gasClass = type && neededClass(type, c, wanted);
+		const gasClass = type && neededClass(type, c, wanted, contaminants);
 		if (!type || !gasClass) return null;
 		const held = code.gas[type] ?? 1;
 		code.gas[type] = gasClass > held ? gasClass : held;

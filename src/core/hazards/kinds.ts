@@ -11,7 +11,7 @@ import { formatEn, formatUs } from '../filters/filter-code.ts';
 import { assignedFactor } from '../protection/factor.ts';
 import type { HazardOutcome, PermittedKind } from './decision.ts';
 import type { Contaminant, HazardFacts } from './facts.ts';
-import { filterLimitPpm, neededEn, neededUs } from './filter-needed.ts';
+import { enTypeOf, filterLimitPpm, neededEn, neededUs, usTypeOf } from './filter-needed.ts';
 
 /** What the kinds are measured against. */
 export interface Need {
@@ -56,7 +56,7 @@ function judgeKind(
 	if (wrongSource) return wrongSource;
 	const gas = contaminants.some((c) => c.gas);
 	if (kind.catches === 'particles' && gas) return 'It catches particles only.';
-	if (kind.tightFitting && need.outcome !== 'self-contained') {
+	if (kind.tightFitting) {
 		if (facts.facialHair) return 'Facial hair at the seal: only loose-fitting equipment.';
 		if (facts.fitTest === 'none')
 			return 'No fit test: only loose-fitting equipment until one is passed.';
@@ -72,9 +72,11 @@ function judgeKind(
 	const ruled = refusedByRule(kind, contaminants, facts, factor);
 	if (ruled) return ruled;
 	if (kind.source === 'filter') {
-		const over = contaminants.find((c) => (c.peakPpm ?? 0) > filterLimitPpm(c, facts.ruleSet));
-		if (over)
-			return `${over.name} lies above the ${filterLimitPpm(over, facts.ruleSet)} ppm that its filter may be worn in.`;
+		const over = aboveFilterLimit(contaminants, facts.ruleSet);
+		if (over) return over;
+		const code = codes(kind, contaminants, facts, particleClass);
+		if (!code[facts.ruleSet === 'us' ? 'us' : 'en'])
+			return `No filter of the ${facts.ruleSet === 'us' ? '42 CFR 84' : 'EN 14387'} scheme catches all of these.`;
 	}
 	return {
 		kind: kind.key,
@@ -91,6 +93,27 @@ function judgeKind(
 		conditions: [...(kind.note ? [kind.note] : []), ...fitConditions(kind, facts)]
 	};
 }
+
+/** Why a filter may not be worn in what is there: each by itself, or all that one type has to hold together. */
+function aboveFilterLimit(
+	contaminants: readonly Contaminant[],
+	ruleSet: HazardFacts['ruleSet']
+): string | undefined {
+	for (const c of contaminants) {
+		const most = filterLimitPpm(c, ruleSet);
+		const alike = contaminants.filter((other) => other.gas && sameFilter(c, other, ruleSet));
+		const ppm = alike.reduce((sum, other) => sum + (other.peakPpm ?? 0), 0);
+		if (!c.gas || ppm <= most) continue;
+		return alike.length > 1
+			? `${alike.map(({ name }) => name).join(' and ')} together lie above the ${most} ppm that their filter may be worn in.`
+			: `${c.name} lies above the ${most} ppm that its filter may be worn in.`;
+	}
+	return undefined;
+}
+
+/** Whether two gases load the same part of a filter, or the limit is one of the whole filter. */
+const sameFilter = (a: Contaminant, b: Contaminant, ruleSet: HazardFacts['ruleSet']): boolean =>
+	ruleSet === 'us' ? usTypeOf(a) === usTypeOf(b) : enTypeOf(a) !== 'AX' || enTypeOf(b) === 'AX';
 
 function sourceRefused(kind: ProtectionKind, outcome: HazardOutcome): string | undefined {
 	if (outcome === 'filter') return undefined;
@@ -197,8 +220,6 @@ function codes(
 }
 
 function fitConditions(kind: ProtectionKind, facts: HazardFacts): string[] {
-	if (!kind.tightFitting) return [];
-	if (facts.facialHair) return ['Not for this wearer while there is hair at the seal.'];
-	if (facts.fitTest === 'none') return ['Only after a passed fit test for this model and size.'];
+	if (!kind.tightFitting || facts.fitTest === 'none' || facts.facialHair) return [];
 	return ['A valid fit test for this model and size.'];
 }

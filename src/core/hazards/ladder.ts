@@ -1,7 +1,7 @@
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { requiredFactor } from '../protection/factor.ts';
 import { readableNumber } from '../units/number.ts';
-import { commonPractice, type Reason } from '../verdict.ts';
+import { commonPractice, published, type Reason } from '../verdict.ts';
 import {
 	OUTCOME_RANK,
 	type HazardDecision,
@@ -49,14 +49,17 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	const climb = new Climb();
 	const skin = rungs.skin(contaminants);
 	const known = rungs.known(contaminants);
-	const oxygen = rungs.oxygen(facts);
+	const oxygen = rungs.oxygen(facts, contaminants);
 	const dangers = [oxygen, rungs.immediateDanger(contaminants, facts), rungs.fire(facts)] as const;
 	const leaving = facts.emergency === 'escape';
 	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
 	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);
 
-	climb.take('known', oxygen.outcome === 'stop' ? asNote(known) : soften(known));
-	climb.take('oxygen', soften(oxygen), { floorOnly: 'supplied air' });
+	const stops = [oxygen, dangers[1]].some((found) => found.outcome === 'stop');
+	const unlessStopped = (finding: Finding) =>
+		stops && finding.outcome !== 'stop' ? asNote(finding) : soften(finding);
+	climb.take('known', unlessStopped(known));
+	climb.take('oxygen', unlessStopped(oxygen), { floorOnly: 'supplied air' });
 	climb.take('immediate-danger', soften(dangers[1]));
 	climb.take('fire', soften(dangers[2]));
 	climb.take('escape', rungs.escape(facts, ![known, ...dangers].some((found) => found.outcome)));
@@ -70,9 +73,16 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	let outcome: HazardOutcome = climb.outcome ?? climb.floor ?? 'filter';
 	if (required === null && ratio !== null && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
 		outcome = 'self-contained';
-	const strong = strengthen(outcome, contaminants, facts, ratio, required);
+	const before = outcome;
+	// What is there in traces that harm nobody asks for no filter.
+	const harming = contaminants.filter((c) => !rungs.traceOnly(c));
+	const strong =
+		harming.length || contaminants.length === 0
+			? strengthen(outcome, harming, facts, ratio, required)
+			: { outcome, choice: { permitted: [], rejected: [] } };
 	const { choice } = strong;
 	outcome = strong.outcome;
+	const unfit = outcome === 'stop' ? fitWouldAllow(before, harming, facts, ratio, required) : [];
 	climb.take('factor', factorRung(mixture, required, contaminants, outcome, facts.ruleSet), {
 		decides: !climb.outcome
 	});
@@ -81,7 +91,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 
 	return {
 		outcome,
-		reasons: [...climb.reasons, ...(climb.decidedBefore('skin') ? skin.reasons : [])],
+		reasons: [...climb.reasons, ...unfit, ...(climb.decidedBefore('skin') ? skin.reasons : [])],
 		hazardRatio: ratio,
 		requiredFactor: required,
 		suit: skin.suit,
@@ -90,7 +100,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 		rejected: choice.rejected,
 		contaminants,
 		mixture,
-		conditions: conditionsOf(contaminants, ratio, required),
+		conditions: conditionsOf(contaminants, facts, ratio, required),
 		changesIf: []
 	};
 }
@@ -175,6 +185,32 @@ function strengthen(
 	};
 }
 
+/** Where only the seal on a face is missing: what would allow to go in. */
+function fitWouldAllow(
+	before: HazardOutcome,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
+	ratio: number | null,
+	required: number | null
+): Reason[] {
+	if (before === 'stop' || (facts.fitTest !== 'none' && !facts.facialHair)) return [];
+	const fitted = { ...facts, fitTest: 'quantitative' as const, facialHair: false };
+	const { choice } = strengthen(before, contaminants, fitted, ratio, required);
+	const kinds = choice.permitted.map(({ label }) => label.toLowerCase());
+	if (!kinds.length) return [];
+	const lacks = [
+		...(facts.facialHair ? ['a clean shave at the seal'] : []),
+		...(facts.fitTest === 'none' ? ['a passed fit test for its model and size'] : [])
+	].join(' and ');
+	return [
+		{
+			rule: 'hazard.fit-stop',
+			text: `Every kind that is strong enough here seals on the face: nobody goes in. With ${lacks} it could be: ${kinds.join(', ')}.`,
+			origin: published('29 CFR 1910.134(f) and (g)(1)')
+		}
+	];
+}
+
 function fit(facts: HazardFacts, choice: KindChoice): string {
 	const loose = choice.permitted.find((kind) => !kind.tightFitting)?.label.toLowerCase();
 	const instead = loose ? `, such as a ${loose}` : '; none is strong enough here';
@@ -187,6 +223,7 @@ function fit(facts: HazardFacts, choice: KindChoice): string {
 
 function conditionsOf(
 	contaminants: readonly Contaminant[],
+	facts: HazardFacts,
 	ratio: number | null,
 	required: number | null
 ): string[] {
@@ -199,6 +236,19 @@ function conditionsOf(
 		list.push(
 			'At or below the limit: the limit itself calls for no protection. What follows holds if it is worn all the same.'
 		);
+	if (contaminants.length && contaminants.every(rungs.traceOnly))
+		list.push(
+			'Nothing to protect from as entered: what is there only takes the place of air, and leaves enough. It was measured, and can change.'
+		);
+	if (facts.confinedSpace) {
+		list.push(
+			'Confined space: an attendant stays outside in contact, and an escape set or a way to be pulled out is at hand; oxygen is measured before and all the time.'
+		);
+		if (facts.lelReadingPercent === null || facts.lelReadingPercent === undefined)
+			list.push(
+				'Confined space: flammable gas is measured before anyone goes in; nothing is entered.'
+			);
+	}
 	for (const c of contaminants)
 		if (c.summary && c.summary.n < MANY_MEASUREMENTS)
 			list.push(

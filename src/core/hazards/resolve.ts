@@ -78,7 +78,7 @@ export function resolveContaminant(
 	const lowered = longShift(limit, substance, facts);
 	const meanRatio = over(concentration, lowered);
 	const shortRatio = over(peak, short);
-	const lel = substance?.lelPercent;
+	const lel = fact.lelPercent ?? substance?.lelPercent;
 	const group = substance?.biologicalGroup;
 	const ratio = larger(meanRatio, shortRatio);
 	const particle = PARTICLE_FORMS.includes(fact.form);

@@ -1,3 +1,10 @@
+import {
+	AIR_OXYGEN_PERCENT,
+	ASPHYXIANT_ORIGIN,
+	OXYGEN_CONTRADICTS_PERCENT,
+	SIMPLE_ASPHYXIANTS,
+	TRACE_PPM
+} from '../data/asphyxiants.ts';
 import { rulesFor } from '../data/substance-rules.ts';
 import { canEstimate, LOW_BOILER_C } from '../filters/service-life.ts';
 import { oxygenPressureMmHg } from '../units/altitude.ts';
@@ -5,6 +12,7 @@ import { saturationPpm } from '../filters/vapour-pressure.ts';
 import { readableNumber } from '../units/number.ts';
 import { commonPractice, InputError, published, site, type Reason } from '../verdict.ts';
 import type { HazardOutcome } from './decision.ts';
+import { enTypeOf, usTypeOf } from './filter-needed.ts';
 import { written, type Contaminant, type HazardFacts } from './facts.ts';
 
 /** What one rung found: nothing, a note, or the end of the ladder. */
@@ -76,8 +84,62 @@ export function known(contaminants: readonly Contaminant[]): Finding {
 		: { text: `${contaminants.length} of ${contaminants.length} known, with a limit`, reasons: [] };
 }
 
+/** Oxygen that is left beside what is in the air, % by volume. */
+export function oxygenLeftPercent(contaminants: readonly Contaminant[]): number {
+	const gases = contaminants.reduce((sum, c) => sum + (c.gas ? (c.peakPpm ?? 0) : 0), 0);
+	return AIR_OXYGEN_PERCENT * Math.max(0, 1 - gases / 1e6);
+}
+
+/** Oxygen that nobody measured: what is known of it, and whether that is enough to go by. */
+function unmeasured(facts: HazardFacts, contaminants: readonly Contaminant[]): Finding {
+	const left = Number(oxygenLeftPercent(contaminants).toPrecision(4));
+	const displacing = contaminants.filter(
+		(c) => SIMPLE_ASPHYXIANTS.has(c.substance?.key ?? '') && (c.peakPpm ?? Infinity) >= TRACE_PPM
+	);
+	const why = displacing.length
+		? `${names(displacing)} takes the place of air`
+		: facts.confinedSpace
+			? 'the space is confined'
+			: undefined;
+	const inputs = [{ name: 'oxygen left by what is in the air', value: left, unit: '%' }];
+	if (facts.oxygenPercent === null || why || left < OXYGEN_LINE_PERCENT) {
+		const text = why
+			? `Oxygen is not measured, and ${why}: treated as too little.`
+			: facts.oxygenPercent === null
+				? 'Oxygen is not measured: treated as too little.'
+				: `What is in the air leaves ${left} % of oxygen: treated as too little.`;
+		return self(text, [
+			{
+				rule: 'hazard.oxygen-unknown',
+				text,
+				origin: ladderOrigin,
+				inputs,
+				...(why ? {} : { value: left, unit: '%' })
+			}
+		]);
+	}
+	const text = `Oxygen was not entered: ${left} % is assumed, not measured.`;
+	return {
+		text: `${left} % assumed, not measured`,
+		notes: true,
+		reasons: [{ rule: 'hazard.oxygen-assumed', text, origin: ASPHYXIANT_ORIGIN, inputs }]
+	};
+}
+
+/** @throws InputError where the oxygen that was entered cannot be there beside what else was */
+function refuseContradiction(percent: number, contaminants: readonly Contaminant[]): void {
+	const left = oxygenLeftPercent(contaminants);
+	const displaced = AIR_OXYGEN_PERCENT - left;
+	if (displaced < (AIR_OXYGEN_PERCENT * TRACE_PPM) / 1e6) return;
+	if (percent <= left + OXYGEN_CONTRADICTS_PERCENT) return;
+	throw new InputError(
+		'oxygenPercent',
+		`What is entered leaves ${readableNumber(left, 3)} % of oxygen, and ${percent} % cannot be there beside it. Measure both again.`
+	);
+}
+
 /** Rung 2: is there enough oxygen, and not too much? */
-export function oxygen(facts: HazardFacts): Finding {
+export function oxygen(facts: HazardFacts, contaminants: readonly Contaminant[] = []): Finding {
 	const { oxygenPercent: percent, altitudeFt } = facts;
 	const reason = (rule: string, text: string, limit: number, value: number): Reason => ({
 		rule,
@@ -89,14 +151,7 @@ export function oxygen(facts: HazardFacts): Finding {
 		unit: '%',
 		margin: Number((value - limit).toFixed(4))
 	});
-	if (percent === null)
-		return self('Oxygen is not measured: treated as too little.', [
-			{
-				rule: 'hazard.oxygen-unknown',
-				text: 'Oxygen is not measured: treated as too little.',
-				origin: ladderOrigin
-			}
-		]);
+	if (percent === null || percent === undefined) return unmeasured(facts, contaminants);
 	if (!(percent >= 0 && percent <= 100))
 		throw new InputError(
 			'oxygenPercent',
@@ -104,6 +159,7 @@ export function oxygen(facts: HazardFacts): Finding {
 				? `Oxygen of ${percent} % cannot be. Did you mean ${percent / 10} %?`
 				: 'Oxygen lies between 0 and 100 % by volume.'
 		);
+	refuseContradiction(percent, contaminants);
 	if (percent > OXYGEN_FIRE_PERCENT) {
 		const text = `Oxygen of ${percent} % lies above ${OXYGEN_FIRE_PERCENT} %: things burn that should not. Stop, ventilate, find the source.`;
 		return {
@@ -159,45 +215,91 @@ function partialPressures(percent: number, altitudeFt: number) {
 	];
 }
 
-/** Rung 3: does any contaminant reach immediate danger or a tenth of its explosive limit? */
+/** Up to here somebody may be fetched, with their own air and ignition under control, % LEL. Common practice. */
+const RESCUE_LEL_PERCENT = 25;
+
+/** How near the air is to burning: what the meter read, or the sum over what is in it, % LEL. */
+function flammable(
+	contaminants: readonly Contaminant[],
+	facts: Pick<HazardFacts, 'lelReadingPercent' | 'emergency'>
+): Finding | undefined {
+	const burning = contaminants.filter((c) => (c.lelRatio ?? 0) > 0);
+	const sum = burning.reduce((all, c) => all + (c.lelRatio ?? 0) * 100, 0);
+	const meter = facts.lelReadingPercent ?? 0;
+	const value = Math.max(sum, meter);
+	if (value < LEL_FRACTION * 100) return undefined;
+	const read = readableNumber(value, 3);
+	const what =
+		meter >= sum
+			? `The meter read ${read} % of the lower explosive limit`
+			: burning.length > 1
+				? `${names(burning)} are together at ${read} % of the lower explosive limit`
+				: `${names(burning)} is at ${read} % of its lower explosive limit`;
+	const rescue = facts.emergency === 'entry' && value < RESCUE_LEL_PERCENT;
+	const text = rescue
+		? `${what}: control ignition first; then with own air, to fetch somebody and for nothing else.`
+		: `${what}: from ${facts.emergency === 'entry' ? RESCUE_LEL_PERCENT : 10} % on, nobody goes in. Ventilate, find the source.`;
+	return {
+		outcome: rescue ? 'self-contained' : 'stop',
+		text,
+		reasons: [
+			{
+				rule: meter >= sum ? 'hazard.lel-reading' : 'hazard.lel',
+				text,
+				origin: published('29 CFR 1910.146(b)'),
+				inputs: burning.map((c) => ({
+					name: c.name,
+					value: Number(((c.lelRatio ?? 0) * 100).toPrecision(4)),
+					unit: '% LEL'
+				})),
+				limit: 10,
+				value,
+				unit: '% LEL',
+				margin: 10 - value
+			}
+		]
+	};
+}
+
+/** Rung 3: do the contaminants reach immediate danger, each or together, or a tenth of their explosive limit? */
 export function immediateDanger(
 	contaminants: readonly Contaminant[],
-	facts: Pick<HazardFacts, 'lelReadingPercent'> = {}
+	facts: Partial<Pick<HazardFacts, 'lelReadingPercent' | 'emergency'>> = {}
 ): Finding {
-	const reasons: Reason[] = [];
-	const meter = facts.lelReadingPercent ?? 0;
-	if (meter >= LEL_FRACTION * 100)
-		reasons.push({
-			rule: 'hazard.lel-reading',
-			text: `The meter read ${readableNumber(meter, 3)} % of the lower explosive limit: from 10 % on, nobody goes in.`,
-			origin: published('29 CFR 1910.146(b)'),
-			limit: 10,
-			value: meter,
-			unit: '% LEL',
-			margin: 10 - meter
-		});
-	for (const c of contaminants) {
-		if (c.idlh && c.idlhRatio !== undefined && c.idlhRatio >= 1)
+	const burns = flammable(contaminants, { emergency: 'none', ...facts });
+	if (burns?.outcome === 'stop') return burns;
+	const reasons: Reason[] = [...(burns?.reasons ?? [])];
+	const counted = contaminants.filter((c) => c.idlhRatio !== undefined);
+	for (const c of counted)
+		if (c.idlh && (c.idlhRatio ?? 0) >= 1)
 			reasons.push({
 				rule: 'hazard.idlh',
-				text: `${c.name} is at ${percentOf(c.idlhRatio)} of the level immediately dangerous to life (${c.idlh.value} ${written(c.idlh.unit)}).`,
+				text:
+					c.idlhRatio === 1
+						? `${c.name} is at the level immediately dangerous to life (${c.idlh.value} ${written(c.idlh.unit)}).`
+						: `${c.name} is at ${percentOf(c.idlhRatio ?? 0)} of the level immediately dangerous to life (${c.idlh.value} ${written(c.idlh.unit)}).`,
 				origin: dangerOrigin,
 				limit: c.idlh.value,
-				value: c.idlhRatio * c.idlh.value,
+				value: (c.idlhRatio ?? 0) * c.idlh.value,
 				unit: written(c.idlh.unit),
-				margin: c.idlh.value * (1 - c.idlhRatio)
+				margin: c.idlh.value * (1 - (c.idlhRatio ?? 0))
 			});
-		if (c.lelRatio !== undefined && c.lelRatio >= LEL_FRACTION)
-			reasons.push({
-				rule: 'hazard.lel',
-				text: `${c.name} is at ${percentOf(c.lelRatio)} of its lower explosive limit: from 10 % on, nobody goes in.`,
-				origin: published('29 CFR 1910.146(b)'),
-				limit: 10,
-				value: c.lelRatio * 100,
-				unit: '% LEL',
-				margin: 10 - c.lelRatio * 100
-			});
-	}
+	const together = counted.reduce((sum, c) => sum + (c.idlhRatio ?? 0), 0);
+	if (together >= 1 && counted.length > 1 && !counted.some((c) => (c.idlhRatio ?? 0) >= 1))
+		reasons.push({
+			rule: 'hazard.idlh-sum',
+			text: `${names(counted)} together reach ${percentOf(together)} of the level immediately dangerous to life: their effects may add up.`,
+			origin: commonPractice('like effects add up; when unsure, all do'),
+			inputs: counted.map((c) => ({
+				name: `${c.name} over its immediate-danger level`,
+				value: Number((c.idlhRatio ?? 0).toPrecision(4)),
+				unit: '×'
+			})),
+			limit: 1,
+			value: together,
+			unit: '×',
+			margin: 1 - together
+		});
 	if (reasons.length) return self(reasons[0]?.text ?? '', reasons);
 	const nearest = contaminants
 		.filter((c) => c.idlhRatio !== undefined)
@@ -321,9 +423,14 @@ export function filterExists(contaminants: readonly Contaminant[], facts: Hazard
 	const trap = (rule: string, text: string) =>
 		reasons.push({ rule, text, origin: commonPractice('known traps of air-purifying filters') });
 	for (const c of contaminants) {
+		// A trace of what only takes the place of air harms by nothing else; below a limit of its own it does no harm.
+		if (traceOnly(c)) continue;
 		if (c.substance?.noFilter) trap('filter.trap', `${c.substance.noFilter}.`);
-		else if (c.gas && !gasTypeKnown(c))
-			trap('filter.no-type', `${c.name}: no filter type of the two schemes is known for it.`);
+		else if (c.gas && !gasTypeKnown(c, facts.ruleSet))
+			trap(
+				'filter.no-type',
+				`${c.name}: no filter type of the ${facts.ruleSet === 'us' ? '42 CFR 84' : 'EN 14387'} scheme is known for it. Supplied air, or a canister that is approved for it by name.`
+			);
 		else if (c.gas && c.warning !== 'adequate' && !scheduleExists(c))
 			trap(
 				'filter.no-warning',
@@ -357,9 +464,15 @@ export function filterExists(contaminants: readonly Contaminant[], facts: Hazard
 			};
 }
 
-function gasTypeKnown(c: Contaminant): boolean {
-	return c.substance ? Boolean(c.substance.en) : c.organic && c.boilingPointC !== undefined;
-}
+/** A gas that harms only by taking the place of air, and of which there is too little for that. */
+export const traceOnly = (c: Contaminant): boolean =>
+	SIMPLE_ASPHYXIANTS.has(c.substance?.key ?? '') &&
+	(c.peakPpm ?? Infinity) < TRACE_PPM &&
+	(c.ratio ?? 0) <= 1;
+
+/** A filter needs a type of the scheme in force; that of the other scheme opens no cartridge. */
+const gasTypeKnown = (c: Contaminant, ruleSet: HazardFacts['ruleSet']): boolean =>
+	(ruleSet === 'us' ? usTypeOf(c) : enTypeOf(c)) !== undefined;
 
 function scheduleExists(c: Contaminant): boolean {
 	if (!c.substance) return false;

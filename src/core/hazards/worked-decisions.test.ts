@@ -131,14 +131,14 @@ const WORKED: Worked[] = [
 		source: '29 CFR 1910.146(b), 10 % of the LEL: n-hexane 1.1 %',
 		ruleSet: 'us',
 		air: [['n-hexane', 1100, 'ppm', 500]],
-		outcome: 'self-contained',
+		outcome: 'stop',
 		rung: 'immediate-danger'
 	},
 	{
 		source: '29 CFR 1910.146(b), 10 % of the LEL: acetone 2.5 %',
 		ruleSet: 'us',
 		air: [['acetone', 2500, 'ppm', 1000]],
-		outcome: 'self-contained',
+		outcome: 'stop',
 		rung: 'immediate-danger'
 	},
 	// Rungs 4 and 5: (g)(4) interior structural fire, (d)(2)(ii) escape.
@@ -335,7 +335,7 @@ const WORKED: Worked[] = [
 		ruleSet: 'uk',
 		air: [['styrene', 900, 'ppm', 100]],
 		part: {},
-		outcome: 'self-contained',
+		outcome: 'stop',
 		rung: 'immediate-danger'
 	},
 	{
