@@ -77,7 +77,6 @@ export async function openDevice({ address, cookie }: Client, tag: string) {
 		close: () => browser.close()
 	};
 }
-export type DeviceWriter = Awaited<ReturnType<typeof openDevice>>;
 
 /** Answers the step where the page stands, or goes to the next. */
 async function answerStep(page: Page, given: string[]): Promise<void> {

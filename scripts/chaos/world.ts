@@ -165,4 +165,3 @@ export async function openWorld() {
 		}
 	};
 }
-export type World = Awaited<ReturnType<typeof openWorld>>;
