@@ -104,10 +104,15 @@ await runMain(async () => {
 		await serve();
 		if (cluster) {
 			const databaseEnded = keepGoing('The database', cluster.restart, { over });
-			const looking = setInterval(async () => {
+			let looking = false;
+			const looks = setInterval(async () => {
+				// While it is being started again, nothing is told of it.
+				if (looking) return;
+				looking = true;
 				if (!stopping && !(await cluster.goes().catch(() => true))) await databaseEnded();
+				looking = false;
 			}, LOOK_MS);
-			undo.push(async () => clearInterval(looking));
+			undo.push(async () => clearInterval(looks));
 		}
 		undo.push(() => web.stop());
 		// @ts-expect-error assigned in serve

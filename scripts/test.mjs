@@ -136,7 +136,7 @@ await runMain(async () => {
 	const name = `test-${process.pid}`;
 	const cluster = await startCluster(name, {
 		durable: false,
-		port: 54_421,
+		port: 25_421,
 		// Every app of the browser tests and every file of the others holds some.
 		settings: ['max_connections=200']
 	});

@@ -38,7 +38,7 @@ export type Part = 'web' | 'keeper' | 'database' | 'backend' | 'instruments';
 export async function openWorld() {
 	const clock = join(dataDir, 'chaos-clock');
 	writeFileSync(clock, '0');
-	const cluster = await startCluster(NAME, { port: 54_621 });
+	const cluster = await startCluster(NAME, { port: 25_621 });
 	const faults = await HttpFaults.open();
 	let over = false;
 	const keep = (name: string, start: () => Promise<unknown>) =>
@@ -86,11 +86,16 @@ export async function openWorld() {
 	const webEnded = keep('web', serve);
 	await serve();
 	const databaseEnded = keep('database', cluster.restart);
-	const looking = setInterval(() => {
+	let looking = false;
+	const looks = setInterval(() => {
+		// While it is being started again, nothing is told of it.
+		if (looking) return;
+		looking = true;
 		void cluster
 			.goes()
 			.catch(() => true)
-			.then((goes) => (goes || over ? undefined : databaseEnded()));
+			.then((goes) => (goes || over ? undefined : databaseEnded()))
+			.finally(() => (looking = false));
 	}, 300);
 
 	const postmaster = () =>
@@ -155,7 +160,7 @@ export async function openWorld() {
 		},
 		async close() {
 			over = true;
-			clearInterval(looking);
+			clearInterval(looks);
 			await faults.close();
 			await web?.stop();
 			await instruments.stop();

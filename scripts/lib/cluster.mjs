@@ -72,7 +72,7 @@ export async function startCluster(name, options = {}) {
 async function startLocked(
 	name,
 	lock,
-	{ durable = true, port: wanted = 54_320, settings = [], version: made, secret = name }
+	{ durable = true, port: wanted = 25_432, settings = [], version: made, secret = name }
 ) {
 	const account = runner();
 	const dir = account ? await placeFor(name, account) : join(dataDir, name);

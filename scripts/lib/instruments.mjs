@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { root } from './paths.mjs';
+import { lastingPort } from './ports.mjs';
 import { end } from './process.mjs';
 import { Stop } from './say.mjs';
 
@@ -11,10 +12,12 @@ import { Stop } from './say.mjs';
  * @returns {Promise<{ env: { GREVAN_PRESSURE_BENCH: string, GREVAN_BA_BENCH: string, GREVAN_FILL_PANEL: string, GREVAN_TELEMETRY: string }, ports: Ports, child: import('node:child_process').ChildProcess, stop: () => Promise<void> }>} what the web process needs to find them
  */
 export async function startInstruments({ benches = 2, ports: wanted, onExit } = {}) {
-	const given = wanted && [...wanted.pressure, wanted.ba, wanted.panel, wanted.telemetry];
+	const given = wanted
+		? [...wanted.pressure, wanted.ba, wanted.panel, wanted.telemetry]
+		: await Promise.all(Array.from({ length: benches + 3 }, lastingPort));
 	const child = spawn(
 		process.execPath,
-		['--import', 'tsx', 'instruments/main.ts', String(benches), ...(given ?? []).map(String)],
+		['--import', 'tsx', 'instruments/main.ts', String(benches), ...given.map(String)],
 		{ cwd: root, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] }
 	);
 	/** @type {Ports} */

@@ -18,7 +18,10 @@ export function keepGoing(name, start, { over, wait = pause, tell = say }) {
 	let failures = 0;
 	let startedAt = Date.now();
 	let busy = false;
+	/** It ended again while it was being started. */
+	let again = false;
 	return async (why) => {
+		again = true;
 		if (busy || over()) return;
 		busy = true;
 		try {
@@ -30,8 +33,10 @@ export function keepGoing(name, start, { over, wait = pause, tell = say }) {
 				);
 				await wait(ms);
 				if (over()) return;
+				again = false;
 				try {
 					await start();
+					if (again) throw new Error('it ended at once');
 					startedAt = Date.now();
 					tell(`${name} goes again.`);
 					return;

@@ -47,6 +47,22 @@ describe('what is kept going', () => {
 		}
 	});
 
+	it('is started once more where it ended while it was being started', async () => {
+		quiet();
+		let starts = 0;
+		const ended: () => Promise<void> = keepGoing(
+			'It',
+			() => {
+				// Killed in the moment in which it came.
+				if (++starts === 1) void ended();
+				return Promise.resolve();
+			},
+			{ over: () => false, wait: () => Promise.resolve() }
+		);
+		await ended();
+		expect(starts).toBe(2);
+	});
+
 	it('is not started any more once all is over', async () => {
 		const said = quiet();
 		const { ended, starts, end } = thing(0);

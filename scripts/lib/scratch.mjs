@@ -17,7 +17,7 @@ export async function withScratchApp(purpose, { seed = {}, benches = 2, settings
 	await ensureBuild();
 	const name = `${purpose}-${process.pid}`;
 	const began = performance.now();
-	const cluster = await startCluster(name, { durable: false, port: 54_521, settings });
+	const cluster = await startCluster(name, { durable: false, port: 25_521, settings });
 	try {
 		const clusterMs = performance.now() - began;
 		const simulated = await startInstruments({ benches });
