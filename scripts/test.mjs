@@ -14,7 +14,7 @@ const cache = join(dataDir, 'cache');
 /** Mutated requests of the short run; `npm run fuzz` sends 20,000. */
 const FUZZ = '1000';
 /** Kills of the short run; `npm run chaos` does 300. */
-const KILLS = '5';
+const KILLS = '3';
 /** How many of the slowest tests are named at the end. */
 const SLOWEST = 10;
 const counts = { passed: 0, failed: 0, skipped: 0 };
