@@ -7,6 +7,7 @@ import { isEmpty, seedDemo } from '../src/lib/server/demo/seed.ts';
 import { Refusal } from '../src/lib/server/kernel/refusal.ts';
 import { loadSite } from '../src/lib/server/kernel/site.ts';
 import { rebuildAll } from '../src/lib/server/readiness/rebuild-all.ts';
+import { SAID } from './lib/say.mjs';
 import { createAuth } from '../src/lib/server/web/auth.ts';
 
 /** Brings the database to the newest migration; fills it with the demo when it is empty. */
@@ -16,9 +17,6 @@ const url = process.env.GREVAN_OWNER_URL ?? appUrl;
 const password = process.env.GREVAN_DEMO_PASSWORD;
 const items = Number(process.env.GREVAN_SEED_ITEMS ?? 64);
 const rounds = Number(process.env.GREVAN_SEED_ROUNDS ?? 12);
-
-/** Ends with this code where what it says is all that is to be said. */
-const SAID = 3;
 
 await migrateDatabase(url, 'src/lib/server/db/migrations');
 if (url !== appUrl) await grantApplication(url, appUrl);

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { appEnv, migrateAndSeed, startWeb } from './lib/app.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
-import { keepGoing } from './lib/keep.mjs';
+import { keepDatabase, keepGoing } from './lib/keep.mjs';
 import { ensureDependencies } from './lib/dependencies.mjs';
 import { takeLock } from './lib/lock.mjs';
 import { startInstruments } from './lib/instruments.mjs';
@@ -103,16 +103,8 @@ await runMain(async () => {
 		const webEnded = keepGoing('The web process', serve, { over });
 		await serve();
 		if (cluster) {
-			const databaseEnded = keepGoing('The database', cluster.restart, { over });
-			let looking = false;
-			const looks = setInterval(async () => {
-				// While it is being started again, nothing is told of it.
-				if (looking) return;
-				looking = true;
-				if (!stopping && !(await cluster.goes().catch(() => true))) await databaseEnded();
-				looking = false;
-			}, LOOK_MS);
-			undo.push(async () => clearInterval(looks));
+			const lookNoMore = keepDatabase(cluster, LOOK_MS, { over });
+			undo.push(async () => lookNoMore());
 		}
 		undo.push(() => web.stop());
 		// @ts-expect-error assigned in serve

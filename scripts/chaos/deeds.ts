@@ -40,7 +40,7 @@ async function sendAll(
 	parcels: readonly { deed: Deed; url: string; body: object }[]
 ): Promise<void> {
 	const open = () => parcels.filter(({ deed }) => deed.state === 'open');
-	await writer.until({ ...parcels[0]!.deed }, async () => {
+	await writer.until(async () => {
 		const results = await sendBatch(
 			writer.client,
 			open().map(({ deed, url, body }) => ({ id: deed.id, url, body: { id: deed.id, ...body } }))
@@ -51,7 +51,7 @@ async function sendAll(
 			deed.state = status < 300 ? 'taken' : 'refused';
 			deed.says = body.message ?? '';
 		}
-		return open().length ? null : { taken: true, says: '' };
+		return open().length ? null : true;
 	});
 }
 

@@ -6,7 +6,7 @@ import postgres from 'postgres';
 import { appEnv, migrateAndSeed, startWeb } from '../lib/app.mjs';
 import { startCluster } from '../lib/cluster.mjs';
 import { startInstruments } from '../lib/instruments.mjs';
-import { keepGoing } from '../lib/keep.mjs';
+import { keepDatabase, keepGoing } from '../lib/keep.mjs';
 import { dataDir, root } from '../lib/paths.mjs';
 import { anchorPaths } from '../lib/secrets.mjs';
 import { HttpFaults } from './http-faults.ts';
@@ -14,6 +14,7 @@ import { TcpCut } from './tcp-cut.ts';
 
 /** Whatever ends is started again at once: here it is the ending that is tried. */
 const MOST_WAIT_MS = 1000;
+const DATABASE_LOOK_MS = 300;
 const NAME = 'chaos';
 
 /** Children of a process, with what they are. */
@@ -41,12 +42,12 @@ export async function openWorld() {
 	const cluster = await startCluster(NAME, { port: 25_621 });
 	const faults = await HttpFaults.open();
 	let over = false;
-	const keep = (name: string, start: () => Promise<unknown>) =>
-		keepGoing(name, start, {
-			over: () => over,
-			wait: (ms) => pause(Math.min(ms, MOST_WAIT_MS)),
-			tell: () => {}
-		});
+	const atOnce = {
+		over: () => over,
+		wait: (ms: number) => pause(Math.min(ms, MOST_WAIT_MS)),
+		tell: () => {}
+	};
+	const keep = (name: string, start: () => Promise<unknown>) => keepGoing(name, start, atOnce);
 
 	let instruments = await startInstruments();
 	const simulate = async () => {
@@ -85,18 +86,7 @@ export async function openWorld() {
 	};
 	const webEnded = keep('web', serve);
 	await serve();
-	const databaseEnded = keep('database', cluster.restart);
-	let looking = false;
-	const looks = setInterval(() => {
-		// While it is being started again, nothing is told of it.
-		if (looking) return;
-		looking = true;
-		void cluster
-			.goes()
-			.catch(() => true)
-			.then((goes) => (goes || over ? undefined : databaseEnded()))
-			.finally(() => (looking = false));
-	}, 300);
+	const lookNoMore = keepDatabase(cluster, DATABASE_LOOK_MS, atOnce);
 
 	const postmaster = () =>
 		Number(readFileSync(join(cluster.dir, 'postmaster.pid'), 'utf8').split('\n')[0]);
@@ -160,7 +150,7 @@ export async function openWorld() {
 		},
 		async close() {
 			over = true;
-			clearInterval(looks);
+			lookNoMore();
 			await faults.close();
 			await web?.stop();
 			await instruments.stop();

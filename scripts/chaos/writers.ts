@@ -107,22 +107,22 @@ export class Writer {
 		return deed;
 	}
 
-	/** @returns whether it was taken */
-	async until(deed: Deed, send: () => Promise<{ taken: boolean; says: string } | null>) {
+	/** Sends until there is an answer. @returns it; null where the end came first */
+	async until<T>(send: () => Promise<T | null>): Promise<T | null> {
 		for (;;) {
 			const answer = await send();
-			if (answer) {
-				deed.state = answer.taken ? 'taken' : 'refused';
-				deed.says = answer.says;
-				return answer.taken;
-			}
-			if (this.over()) return false;
+			if (answer !== null || this.over()) return answer;
 			await pause(this.dice.int(50, 600));
 		}
 	}
 
-	form(deed: Deed, path: string, fields: Record<string, string>): Promise<boolean> {
-		return this.until(deed, () => sendForm(this.client, path, fields));
+	/** Does a deed by a form. @returns whether it was taken */
+	async form(deed: Deed, path: string, fields: Record<string, string>): Promise<boolean> {
+		const answer = await this.until(() => sendForm(this.client, path, fields));
+		if (!answer) return false;
+		deed.state = answer.taken ? 'taken' : 'refused';
+		deed.says = answer.says;
+		return answer.taken;
 	}
 
 	/** Goes on until the end. */

@@ -4,10 +4,7 @@ import { bin, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { attempt, end } from './process.mjs';
 import { anchorPaths, secretFor } from './secrets.mjs';
-import { Stop } from './say.mjs';
-
-/** Exit code of a script that has said all that is to be said. */
-const SAID = 3;
+import { SAID, Stop } from './say.mjs';
 
 /**
  * Migrates a database and, where a demo password is given, fills it with the demo when it is empty.
@@ -84,6 +81,8 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 		// The channel tells the web process when this one is gone, however it went.
 		stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc']
 	});
+	// Where it listens on all addresses of the machine, loopback is one of them.
+	const near = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host;
 	let exited = false;
 	child.on('exit', (code) => {
 		exited = true;
@@ -91,8 +90,6 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	});
 	for (let tries = 0; tries < 1200; tries++) {
 		if (exited) throw new Stop('The web process ended while it was starting; see above.');
-		// Where it listens on all addresses of the machine, loopback is one of them.
-		const near = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host;
 		const ok = await fetch(`http://${near}:${port}/healthz`, {
 			headers: { connection: 'close' }
 		}).then(

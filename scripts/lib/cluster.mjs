@@ -74,9 +74,8 @@ async function startLocked(
 	lock,
 	{ durable = true, port: wanted = 25_432, settings = [], version: made, secret = name }
 ) {
-	const account = runner();
-	const dir = account ? await placeFor(name, account) : join(dataDir, name);
-	const bin = binFor(dir, made);
+	const { account, dir } = await placeOf(name);
+	const bin = binFor(dir, versionOf(dir) ?? made);
 	const as = account ? { uid: account.uid, gid: account.gid } : {};
 	const tool = (/** @type {string} */ program, /** @type {string[]} */ args) =>
 		run(join(bin, program), args, { quiet: true, cwd: '/', env: cleanEnv(), ...as });
@@ -206,14 +205,18 @@ async function startLocked(
 	};
 }
 
-/**
- * The programs of the version that made a cluster, or of the newest where there is none yet.
- * @param {string} dir
- * @param {number} [made] version for one that is made
- */
-function binFor(dir, made) {
+/** @param {string} dir */
+function versionOf(dir) {
 	const file = join(dir, 'PG_VERSION');
-	const version = existsSync(file) ? Number(readFileSync(file, 'utf8').trim()) : made;
+	return existsSync(file) ? Number(readFileSync(file, 'utf8').trim()) : undefined;
+}
+
+/**
+ * The programs of the version of a cluster, or of the newest where none is given.
+ * @param {string} dir
+ * @param {number | undefined} version
+ */
+function binFor(dir, version) {
 	const bin = postgresBin(version);
 	if (bin) return bin;
 	const others = postgresVersions();
@@ -228,8 +231,7 @@ function binFor(dir, made) {
  * @param {string} name
  */
 export async function runningCluster(name) {
-	const account = runner();
-	const dir = account ? await placeFor(name, account) : join(dataDir, name);
+	const { dir } = await placeOf(name);
 	const file = join(dir, 'postmaster.pid');
 	if (!existsSync(file)) return undefined;
 	const [pid, , , port] = readFileSync(file, 'utf8').split('\n');
@@ -242,13 +244,8 @@ export async function runningCluster(name) {
  * @param {string} name
  */
 export async function clusterPlace(name) {
-	const account = runner();
-	const dir = account ? await placeFor(name, account) : join(dataDir, name);
-	const file = join(dir, 'PG_VERSION');
-	return {
-		dir,
-		version: existsSync(file) ? Number(readFileSync(file, 'utf8').trim()) : undefined
-	};
+	const { dir } = await placeOf(name);
+	return { dir, version: versionOf(dir) };
 }
 
 /**
@@ -259,6 +256,15 @@ export async function clusterPlace(name) {
 export function removeCluster(cluster, name) {
 	rmSync(cluster.dir, { recursive: true, force: true });
 	forgetSecrets(name);
+}
+
+/**
+ * Where a cluster is, and who runs it: nobody but ourselves where that is undefined.
+ * @param {string} name
+ */
+async function placeOf(name) {
+	const account = runner();
+	return { account, dir: account ? await placeFor(name, account) : join(dataDir, name) };
 }
 
 /**

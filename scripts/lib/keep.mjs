@@ -49,3 +49,23 @@ export function keepGoing(name, start, { over, wait = pause, tell = say }) {
 		}
 	};
 }
+
+/**
+ * Looks whether a database still goes, and starts it again whenever it does not: nobody tells of its end.
+ * @param {{ goes: () => Promise<boolean>, restart: () => Promise<unknown> }} cluster
+ * @param {number} everyMs
+ * @param {Parameters<typeof keepGoing>[2]} options
+ * @returns {() => void} looks no more
+ */
+export function keepDatabase(cluster, everyMs, options) {
+	const ended = keepGoing('The database', cluster.restart, options);
+	let looking = false;
+	const looks = setInterval(async () => {
+		// While it is being started again, nothing is told of it.
+		if (looking) return;
+		looking = true;
+		if (!options.over() && !(await cluster.goes().catch(() => true))) await ended();
+		looking = false;
+	}, everyMs);
+	return () => clearInterval(looks);
+}

@@ -1,8 +1,13 @@
+import { once } from 'node:events';
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { checkoutId, dataDir } from './paths.mjs';
 import { Stop } from './say.mjs';
+
+/** Whoever takes a lock notes itself within this time. */
+const [NOTE_TRIES, NOTE_WAIT_MS] = [40, 50];
 
 /** Another process has the lock. */
 export class Held extends Stop {}
@@ -20,13 +25,13 @@ export async function takeLock(name) {
 	const file = join(dataDir, `${name}.lock`);
 	mkdirSync(dataDir, { recursive: true, mode: 0o711 });
 	const server = createServer((socket) => socket.destroy());
-	await new Promise((resolve, reject) => {
-		server.once('error', (error) => {
-			const taken = /** @type {NodeJS.ErrnoException} */ (error).code === 'EADDRINUSE';
-			reject(taken ? new Held(`${heldBy(file)} End that one first.`) : error);
-		});
-		server.listen(`\0grevan-${checkoutId}-${name}`, () => resolve(undefined));
-	});
+	try {
+		server.listen(`\0grevan-${checkoutId}-${name}`);
+		await once(server, 'listening');
+	} catch (error) {
+		if (/** @type {NodeJS.ErrnoException} */ (error).code !== 'EADDRINUSE') throw error;
+		throw new Held(`${await heldBy(file)} End that one first.`);
+	}
 	server.unref();
 	writeFileSync(file, `${process.pid}\n`);
 	return {
@@ -38,13 +43,24 @@ export async function takeLock(name) {
 	};
 }
 
-/** @param {string} file */
-function heldBy(file) {
-	let [pid, note] = ['', ''];
-	try {
-		[pid = '', note = ''] = readFileSync(file, 'utf8').split('\n');
-	} catch {
-		// It took the lock a moment ago and has noted nothing yet.
+/**
+ * Who has the lock; whoever took it a moment ago has noted nothing yet.
+ * @param {string} file
+ */
+async function heldBy(file) {
+	for (let tries = 0; ; tries++) {
+		const [pid = '', note = ''] = textOf(file).split('\n');
+		if (pid || tries === NOTE_TRIES)
+			return `Already running${pid ? ` as process ${pid}` : ''}${note ? `, ${note}` : ''}.`;
+		await pause(NOTE_WAIT_MS);
 	}
-	return `Already running${pid ? ` as process ${pid}` : ''}${note ? `, ${note}` : ''}.`;
+}
+
+/** @param {string} file */
+function textOf(file) {
+	try {
+		return readFileSync(file, 'utf8');
+	} catch {
+		return '';
+	}
 }

@@ -2,6 +2,9 @@
 export const say = (/** @type {string} */ line) => process.stdout.write(`${line}\n`);
 export const complain = (/** @type {string} */ line) => process.stderr.write(`${line}\n`);
 
+/** Exit code of a script that has said all that is to be said. */
+export const SAID = 3;
+
 /** A fault that the person can mend; printed without a stack. */
 export class Stop extends Error {}
 

@@ -274,33 +274,39 @@ describe('a test on the bench', { timeout: 60_000 }, () => {
 		expect(row.leakPaPerMin).toBeGreaterThan(60);
 	});
 
-	it('that was taken and never begun is ended, to be repeated, and frees the bench', async () => {
-		const id = randomUUID();
-		const [{ itemId } = { itemId: '' }] = await test.db
-			.select({ itemId: item.id })
-			.from(item)
-			.where(eq(item.tag, 'GS-0001'));
-		const taken = (startedAt: Date, bench: number, testId: string) =>
-			test.db.insert(benchTest).values({
-				id: testId,
-				itemId,
-				recipe: 'suit-en',
-				recipeVersion: 1,
-				instrument: 'B',
-				bench,
-				startedBy: yard.people.technician.id,
-				startedAt
-			});
-		const fresh = randomUUID();
-		const now = tech().now();
-		await taken(new Date(now.getTime() - 3_600_000), 1, id);
-		await taken(now, 2, fresh);
-		await resumeTests(tech(), [address, address]);
-		expect((await ended(id)).outcome).toBe('repeat');
-		expect(await samplesOf(test.db, id)).toEqual([]);
-		// One that is about to begin is left alone.
-		expect((await testPage(tech(), fresh)).test.endedAt).toBeNull();
-	});
+	it.each([
+		['an hour ago', -3_600_000],
+		['before the clock was set an hour back', 3_600_000]
+	])(
+		'that was taken %s and never begun is ended, to be repeated, and frees the bench',
+		async (_, ms) => {
+			const id = randomUUID();
+			const [{ itemId } = { itemId: '' }] = await test.db
+				.select({ itemId: item.id })
+				.from(item)
+				.where(eq(item.tag, 'GS-0001'));
+			const taken = (startedAt: Date, bench: number, testId: string) =>
+				test.db.insert(benchTest).values({
+					id: testId,
+					itemId,
+					recipe: 'suit-en',
+					recipeVersion: 1,
+					instrument: 'B',
+					bench,
+					startedBy: yard.people.technician.id,
+					startedAt
+				});
+			const fresh = randomUUID();
+			const now = tech().now();
+			await taken(new Date(now.getTime() + ms), 1, id);
+			await taken(now, 2, fresh);
+			await resumeTests(tech(), [address, address]);
+			expect((await ended(id)).outcome).toBe('repeat');
+			expect(await samplesOf(test.db, id)).toEqual([]);
+			// One that is about to begin is left alone.
+			expect((await testPage(tech(), fresh)).test.endedAt).toBeNull();
+		}
+	);
 
 	it('of a bench that was started anew ends with what came, to be repeated', async () => {
 		const id = await start(misbehave({ speed: 2 }));

@@ -8,11 +8,12 @@ import type { ConcentrationUnit } from '../units/concentration.ts';
 import { readableNumber } from '../units/number.ts';
 import { InputError } from '../verdict.ts';
 import { OUTCOME_RANK, type HazardDecision, type PermittedKind } from './decision.ts';
+import { LEL_FRACTION, RESCUE_LEL_PERCENT } from './danger-rung.ts';
 import { written, type Contaminant, type HazardFacts } from './facts.ts';
-import { enTypeOf, filterLimitPpm, usTypeOf } from './filter-needed.ts';
+import { enTypeOf, filterLimitPpm, sameFilter } from './filter-needed.ts';
 import { decide } from './ladder.ts';
 import { mixtureSums, shareOf } from './mixture.ts';
-import { OXYGEN_LINE_PERCENT } from './rungs.ts';
+import { OXYGEN_LINE_PERCENT } from './oxygen-rung.ts';
 
 /** A concentration of one contaminant at which the answer becomes another. */
 export interface Change {
@@ -110,27 +111,27 @@ function thresholds(
 		const others = contaminants.reduce((sum, one) => sum + (of(one) ?? 0), 0) - own;
 		return [((line - others) / own) * value];
 	};
+	const gasOf = (counts: (one: Contaminant) => boolean) => (one: Contaminant) =>
+		one.gas && counts(one) ? one.peakPpm : 0;
+	const inFilter = gasOf((one) => sameFilter(c, one, facts.ruleSet));
+	const ofType = gasOf((one) => enTypeOf(one) === enTypeOf(c));
 	return [
 		...byFactor,
 		...bySum((one) => one.idlhRatio, 1),
 		...(c.idlhRatio ? [value / c.idlhRatio] : []),
-		...bySum((one) => one.lelRatio, 0.1),
-		...bySum((one) => one.lelRatio, 0.25),
+		...bySum((one) => one.lelRatio, LEL_FRACTION),
+		...bySum((one) => one.lelRatio, RESCUE_LEL_PERCENT / 100),
 		...inPpm(s?.skinHarmPpm),
 		...[filterLimitPpm(c, facts.ruleSet), ...Object.values(CLASS_LIMIT_PPM)].flatMap((most) => [
 			...inPpm(most),
-			...bySum((one) => (one.gas ? one.peakPpm : 0), most),
-			...bySum((one) => (sameType(one, c) ? one.peakPpm : 0), most)
+			...bySum(inFilter, most),
+			...bySum(ofType, most)
 		]),
 		...inPpm(SIMPLE_ASPHYXIANTS.has(s?.key ?? '') ? TRACE_PPM : undefined),
 		...bySum((one) => (one.gas ? one.peakPpm : 0), DISPLACES_TO_LINE_PPM),
 		...rulesFor(s?.key, facts.ruleSet).flatMap((rule) => inPpm(rule.filterUpToPpm))
 	];
 }
-
-/** Whether two gases load filters of one type in either scheme. */
-const sameType = (a: Contaminant, b: Contaminant): boolean =>
-	a.gas && b.gas && (enTypeOf(a) === enTypeOf(b) || usTypeOf(a) === usTypeOf(b));
 
 /** So much gas leaves oxygen at its line, ppm. */
 const DISPLACES_TO_LINE_PPM = (1 - OXYGEN_LINE_PERCENT / AIR_OXYGEN_PERCENT) * 1e6;

@@ -5,7 +5,7 @@ import { published, type Reason } from '../verdict.ts';
 import type { HazardOutcome } from './decision.ts';
 import type { Contaminant } from './facts.ts';
 import type { MixtureRatio } from './mixture.ts';
-import type { Finding } from './rungs.ts';
+import type { Finding } from './finding.ts';
 
 const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, additive formula');
 

@@ -118,6 +118,10 @@ export interface Contaminant {
 	organs: readonly TargetOrgan[];
 }
 
+/** Gas of several contaminants together, each at its highest, ppm. */
+export const gasPpm = (contaminants: readonly Contaminant[]): number =>
+	contaminants.reduce((sum, c) => sum + (c.gas ? (c.peakPpm ?? 0) : 0), 0);
+
 /** Forms that a particle filter catches. */
 export const PARTICLE_FORMS: readonly ContaminantForm[] = [
 	'dust',

@@ -85,6 +85,10 @@ export function filterLimitPpm(c: Contaminant, ruleSet: RuleSet): number {
 	);
 }
 
+/** Whether two gases load the same part of a filter, or the limit is one of the whole filter. */
+export const sameFilter = (a: Contaminant, b: Contaminant, ruleSet: RuleSet): boolean =>
+	ruleSet === 'us' ? usTypeOf(a) === usTypeOf(b) : enTypeOf(a) !== 'AX' || enTypeOf(b) === 'AX';
+
 /**
  * The smallest EN code that catches every contaminant, with the given particle class where there are
  * particles; null when a contaminant has no type or lies above class 3.

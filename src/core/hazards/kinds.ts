@@ -10,8 +10,8 @@ import type { ConcentrationUnit } from '../units/concentration.ts';
 import { formatEn, formatUs } from '../filters/filter-code.ts';
 import { assignedFactor } from '../protection/factor.ts';
 import type { HazardOutcome, PermittedKind } from './decision.ts';
-import type { Contaminant, HazardFacts } from './facts.ts';
-import { enTypeOf, filterLimitPpm, neededEn, neededUs, usTypeOf } from './filter-needed.ts';
+import { type Contaminant, gasPpm, type HazardFacts } from './facts.ts';
+import { filterLimitPpm, neededEn, neededUs, sameFilter } from './filter-needed.ts';
 
 /** What the kinds are measured against. */
 export interface Need {
@@ -71,11 +71,12 @@ function judgeKind(
 		return `Its factor of ${factor} lies below the ${need.requiredFactor} needed.`;
 	const ruled = refusedByRule(kind, contaminants, facts, factor);
 	if (ruled) return ruled;
-	if (kind.source === 'filter') {
+	const filters =
+		kind.source === 'filter' ? codes(kind, contaminants, facts, particleClass) : undefined;
+	if (filters) {
 		const over = aboveFilterLimit(contaminants, facts.ruleSet);
 		if (over) return over;
-		const code = codes(kind, contaminants, facts, particleClass);
-		if (!code[facts.ruleSet === 'us' ? 'us' : 'en'])
+		if (!filters[facts.ruleSet === 'us' ? 'us' : 'en'])
 			return `No filter of the ${facts.ruleSet === 'us' ? '42 CFR 84' : 'EN 14387'} scheme catches all of these.`;
 	}
 	return {
@@ -87,9 +88,7 @@ function judgeKind(
 		margin: need.hazardRatio ? factor / need.hazardRatio : null,
 		maxUseMultiple: maxUseMultiple(kind, contaminants, facts, factor),
 		burden: kind.burden,
-		...(kind.source === 'filter'
-			? { filters: codes(kind, contaminants, facts, particleClass) }
-			: {}),
+		...(filters ? { filters } : {}),
 		conditions: [...(kind.note ? [kind.note] : []), ...fitConditions(kind, facts)]
 	};
 }
@@ -102,18 +101,13 @@ function aboveFilterLimit(
 	for (const c of contaminants) {
 		const most = filterLimitPpm(c, ruleSet);
 		const alike = contaminants.filter((other) => other.gas && sameFilter(c, other, ruleSet));
-		const ppm = alike.reduce((sum, other) => sum + (other.peakPpm ?? 0), 0);
-		if (!c.gas || ppm <= most) continue;
+		if (!c.gas || gasPpm(alike) <= most) continue;
 		return alike.length > 1
 			? `${alike.map(({ name }) => name).join(' and ')} together lie above the ${most} ppm that their filter may be worn in.`
 			: `${c.name} lies above the ${most} ppm that its filter may be worn in.`;
 	}
 	return undefined;
 }
-
-/** Whether two gases load the same part of a filter, or the limit is one of the whole filter. */
-const sameFilter = (a: Contaminant, b: Contaminant, ruleSet: HazardFacts['ruleSet']): boolean =>
-	ruleSet === 'us' ? usTypeOf(a) === usTypeOf(b) : enTypeOf(a) !== 'AX' || enTypeOf(b) === 'AX';
 
 function sourceRefused(kind: ProtectionKind, outcome: HazardOutcome): string | undefined {
 	if (outcome === 'filter') return undefined;

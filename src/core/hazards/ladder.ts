@@ -14,8 +14,11 @@ import { mixtureRatio } from './mixture.ts';
 import { resolveContaminant } from './resolve.ts';
 import { chooseKinds, type KindChoice } from './kinds.ts';
 import { factorRung } from './factor-rung.ts';
+import { immediateDanger } from './danger-rung.ts';
+import type { Finding } from './finding.ts';
+import { oxygenRung } from './oxygen-rung.ts';
 import * as rungs from './rungs.ts';
-import type { Finding } from './rungs.ts';
+import { traceOnly } from './traces.ts';
 
 const TITLES: Record<RungKey, string> = {
 	known: 'Known, and measured',
@@ -49,8 +52,8 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	const climb = new Climb();
 	const skin = rungs.skin(contaminants);
 	const known = rungs.known(contaminants);
-	const oxygen = rungs.oxygen(facts, contaminants);
-	const dangers = [oxygen, rungs.immediateDanger(contaminants, facts), rungs.fire(facts)] as const;
+	const oxygen = oxygenRung(facts, contaminants);
+	const dangers = [oxygen, immediateDanger(contaminants, facts), rungs.fire(facts)] as const;
 	const leaving = facts.emergency === 'escape';
 	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
 	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);
@@ -75,7 +78,7 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 		outcome = 'self-contained';
 	const before = outcome;
 	// What is there in traces that harm nobody asks for no filter.
-	const harming = contaminants.filter((c) => !rungs.traceOnly(c));
+	const harming = contaminants.filter((c) => !traceOnly(c));
 	const strong =
 		harming.length || contaminants.length === 0
 			? strengthen(outcome, harming, facts, ratio, required)
@@ -236,7 +239,7 @@ function conditionsOf(
 		list.push(
 			'At or below the limit: the limit itself calls for no protection. What follows holds if it is worn all the same.'
 		);
-	if (contaminants.length && contaminants.every(rungs.traceOnly))
+	if (contaminants.length && contaminants.every(traceOnly))
 		list.push(
 			'Nothing to protect from as entered: what is there only takes the place of air, and leaves enough. It was measured, and can change.'
 		);

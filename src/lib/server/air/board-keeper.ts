@@ -6,7 +6,7 @@ import { entryReading, entryWearer } from '../db/schema/index.ts';
 import { InstrumentError } from '../instruments/line-client.ts';
 import { telemetryAt } from '../instruments/telemetry.ts';
 import type { Unattended } from '../kernel/context.ts';
-import { keepClock, steadyNow } from '../kernel/steady.ts';
+import { keepClock } from '../kernel/steady.ts';
 import { writeUnattended } from '../kernel/write.ts';
 import { boardFeed, type BoardTeam } from './board.ts';
 import { after, raise } from './entries.ts';
@@ -28,8 +28,7 @@ export async function keepBoard(
 	receiver: ReceiverAddress
 ): Promise<{ readings: number; alarms: number }> {
 	const { teams } = await boardFeed(context.db).load();
-	await sayJump(context, teams);
-	const now = await steadyNow(context);
+	const now = await goOnCounting(context, teams);
 	const heard = receiver ? await hear(context.db, receiver, now) : [];
 	const due = teams.flatMap((team) =>
 		team.wearers.flatMap((wearer) => {
@@ -63,14 +62,15 @@ export async function keepBoard(
 }
 
 /** Goes on with the time that the board counts on; a clock that was set while somebody is in is recorded. */
-async function sayJump(context: Unattended, teams: readonly BoardTeam[]): Promise<void> {
-	const jumpMs = await keepClock(context, teams.length > 0);
-	if (jumpMs === null) return;
+async function goOnCounting(context: Unattended, teams: readonly BoardTeam[]): Promise<Date> {
+	const { now, jumpMs } = await keepClock(context, teams.length > 0);
+	if (jumpMs === null) return now;
 	await writeUnattended(context, null, ({ record }) => {
 		for (const { id } of teams)
 			record('entry.clock-set', { of: id, payload: { seconds: Math.round(jumpMs / 1000) } });
 		return Promise.resolve();
 	});
+	return now;
 }
 
 /** Of some wearers those who have not gone out meanwhile; they do not until the transaction ends. */

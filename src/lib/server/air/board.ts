@@ -4,7 +4,7 @@ import type { Connection } from '../db/client.ts';
 import { boardVersion, openWearers, readingsAfter } from '../db/queries/entries.ts';
 import { entryAlarm, user } from '../db/schema/index.ts';
 import type { Reader } from '../kernel/context.ts';
-import { aheadMs } from '../kernel/steady.ts';
+import { steadyTime } from '../kernel/steady.ts';
 import { consumptionOfUse, factsOfEntry, type ReadingRow } from './uses.ts';
 
 export interface BoardWearer {
@@ -148,6 +148,6 @@ export function boardFeed(db: Connection): BoardFeed {
 
 /** The time that the board counts on, and how far the clock of the server was set ahead of it meanwhile, ms. */
 export async function boardTime(context: Reader): Promise<{ now: number; aheadMs: number }> {
-	const ahead = await aheadMs(context);
-	return { now: context.now().getTime() - ahead, aheadMs: ahead };
+	const { now, aheadMs } = await steadyTime(context);
+	return { now: now.getTime(), aheadMs };
 }

@@ -52,17 +52,19 @@ async function standing({ db, now, machine = thisMachine }: Asked) {
 	return begun;
 }
 
-/** How far the clock of this machine was set ahead of the steady time, ms. */
-export async function aheadMs(asked: Asked): Promise<number> {
+/** The steady time, and how far the clock of this machine was set ahead of it, ms. */
+export async function steadyTime(asked: Asked): Promise<{ now: Date; aheadMs: number }> {
 	const { baseMs } = await standing(asked);
-	return setAheadMs((asked.machine ?? thisMachine).clocks(), baseMs);
+	return timeBy(asked, baseMs);
+}
+
+function timeBy({ now, machine = thisMachine }: Asked, baseMs: number) {
+	const aheadMs = setAheadMs(machine.clocks(), baseMs);
+	return { now: new Date(now().getTime() - aheadMs), aheadMs };
 }
 
 /** The time that people who are in, and holds that run, are counted on: it goes on evenly though the clock be set. */
-export async function steadyNow(asked: Asked): Promise<Date> {
-	const ahead = await aheadMs(asked);
-	return new Date(asked.now().getTime() - ahead);
-}
+export const steadyNow = async (asked: Asked): Promise<Date> => (await steadyTime(asked)).now;
 
 /** The steady time of a write. */
 export const steadyAt = ({
@@ -75,9 +77,12 @@ export const steadyAt = ({
 /**
  * Goes on with the steady time; called every second or so by whoever keeps the board.
  * @param counted whether anybody is in
- * @returns a jump of the clock that is to be said now, ms; null for none
+ * @returns the steady time, and a jump of the clock that is to be said now, ms; null for none
  */
-export async function keepClock(asked: Asked, counted: boolean): Promise<number | null> {
+export async function keepClock(
+	asked: Asked,
+	counted: boolean
+): Promise<{ now: Date; jumpMs: number | null }> {
 	const { db, now, machine = thisMachine } = asked;
 	const kept = await standing(asked);
 	const clocks = machine.clocks();
@@ -88,5 +93,5 @@ export async function keepClock(asked: Asked, counted: boolean): Promise<number 
 		const { baseMs, saidMs } = next;
 		await keepSteady(db, machine.boot, { baseMs, saidMs, databaseAheadMs: ahead }, now());
 	}
-	return next.sayMs;
+	return { now: timeBy(asked, next.baseMs).now, jumpMs: next.sayMs };
 }

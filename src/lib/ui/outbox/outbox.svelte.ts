@@ -239,7 +239,7 @@ export class Outbox {
 			await this.device.alone(() => this.sendBatches());
 		} while (this.waiting.length && (await this.personHelps()));
 		if (this.link === 'live') this.retry.anew();
-		if (this.link !== 'live' && this.link !== 'unproven')
+		else if (this.link !== 'unproven')
 			this.retry.later(
 				() => void (WAITS_FOR_PERSON.has(this.link) ? this.lookAgain() : this.flush())
 			);
