@@ -119,13 +119,12 @@ describe('the calculation interface', () => {
 		});
 	});
 
-	it('claims the altitude exception only where an altitude is given, in the US pack', () => {
-		const base = { contaminants: [toluene], oxygenPercent: 18 };
+	it('takes the altitude exception only where it is chosen, in the US pack', () => {
+		const base = { contaminants: [toluene], oxygenPercent: 18, altitudeFt: 500 };
+		const chosen = { ...base, oxygenStaysInRange: true };
 		expect(ok('hazard', { ...base, ruleSet: 'us' }).outcome).toBe('self-contained');
-		expect(ok('hazard', { ...base, ruleSet: 'us', altitudeFt: 500 }).outcome).toBe('supplied air');
-		expect(ok('hazard', { ...base, ruleSet: 'uk', altitudeFt: 500 }).outcome).toBe(
-			'self-contained'
-		);
+		expect(ok('hazard', { ...chosen, ruleSet: 'us' }).outcome).toBe('supplied air');
+		expect(ok('hazard', { ...chosen, ruleSet: 'uk' }).outcome).toBe('self-contained');
 	});
 
 	it('estimates a service life from a library substance and from its constants alike', () => {
@@ -189,7 +188,7 @@ describe('bad input is located', () => {
 			},
 			'contaminants[0].concentration.unit'
 		],
-		['service-life', { concentrationPpm: 100, flowLPerMin: 40 }, 'substance'],
+		['service-life', { concentrationPpm: 100, flowLPerMin: 40 }, 'refractiveIndex'],
 		['due', { rules: [{ every: { months: 1 } }], last: '31/01/2026', asOf: '2026-03-01' }, 'last'],
 		['hold-test', { startBar: 290, endBar: 300, seconds: 60 }, 'endBar'],
 		['hold-test', { startBar: 4350, endBar: 4340, seconds: 60 }, 'startBar'],

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { CONTAMINANT_FORMS } from '../data/substance.ts';
+import { BIOLOGICAL_TASKS, CONTAMINANT_FORMS } from '../data/substance.ts';
 import { findSubstance } from '../data/substances.ts';
 import { DEFAULT_FACTS, type ContaminantFact } from '../hazards/facts.ts';
 import { decideWithChanges } from '../hazards/changes.ts';
+import { didYouMean } from '../substances/nearest.ts';
 import { InputError } from '../verdict.ts';
 import { amount, listOf, MOST, operation, reason, ruleSet, words } from './operation.ts';
 import { calcReasons } from './reasons.ts';
@@ -20,23 +21,27 @@ const described = z.strictObject({
 const contaminant = z.strictObject({
 	substance: z.union([words.min(1), described]),
 	concentration: amount.nullish(),
-	limit: z.strictObject({ value: z.number().positive(), unit: amount.shape.unit }).nullish()
+	limit: z.strictObject({ value: z.number().positive(), unit: amount.shape.unit }).nullish(),
+	/** Why a limit laxer than the published one is kept; without it the published one decides. */
+	limitReason: words.optional(),
+	biologicalTask: z.enum(BIOLOGICAL_TASKS).optional()
 });
 
 /** From a library word or a description to a fact; a plain word must be in the library. */
 function factOf(row: z.output<typeof contaminant>, index: number): ContaminantFact {
-	const { substance, concentration = null, limit = null } = row;
+	const { substance, concentration = null, limit = null, limitReason, biologicalTask } = row;
+	const rest = { concentration, limit, limitReason, biologicalTask };
 	if (typeof substance !== 'string') {
 		const warning = substance.warning === 'good' ? 'adequate' : substance.warning;
-		return { ...substance, warning: warning ?? 'poor', concentration, limit };
+		return { ...substance, warning: warning ?? 'poor', ...rest };
 	}
 	const found = findSubstance(substance);
 	if (!found)
 		throw new InputError(
 			`contaminants[${index}].substance`,
-			`No substance "${substance}" in the library. Give it as an object with name, form and molar mass.`
+			`No substance "${substance}" in the library.${didYouMean(substance)} Or give it as an object with name, form and molar mass.`
 		);
-	return { substance: found.key, name: found.name, form: found.form, concentration, limit };
+	return { substance: found.key, name: found.name, form: found.form, ...rest };
 }
 
 export const hazardOperation = operation({
@@ -47,6 +52,11 @@ export const hazardOperation = operation({
 		contaminants: listOf(contaminant, MOST.contaminants),
 		oxygenPercent: z.number().nullish(),
 		altitudeFt: z.number().min(-1500).max(30_000).optional(),
+		/** The employer has shown it: chooses the altitude exception of 29 CFR 1910.134 table II. */
+		oxygenStaysInRange: z.boolean().optional(),
+		confinedSpace: z.boolean().optional(),
+		lelReadingPercent: z.number().min(0).max(1000).nullish(),
+		facialHair: z.boolean().optional(),
 		emergency: z.enum(['entry', 'escape']).nullish(),
 		fitTest: z.enum(['quantitative', 'qualitative', 'none']).optional(),
 		oilAerosol: z.boolean().optional()
@@ -79,8 +89,10 @@ export const hazardOperation = operation({
 			ruleSet: input.ruleSet,
 			contaminants: input.contaminants.map(factOf),
 			oxygenPercent: input.oxygenPercent,
-			// Giving the altitude claims the exception of 29 CFR 1910.134 table II.
-			oxygenStaysInRange: input.altitudeFt !== undefined,
+			oxygenStaysInRange: input.oxygenStaysInRange ?? false,
+			confinedSpace: input.confinedSpace ?? false,
+			lelReadingPercent: input.lelReadingPercent,
+			facialHair: input.facialHair ?? false,
 			altitudeFt: input.altitudeFt ?? 0,
 			emergency: input.emergency ?? 'none',
 			fitTest: input.fitTest ?? 'quantitative',

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { findSubstance } from '../data/substances.ts';
+import { fixedTimes, trapOf } from '../filters/fixed-times.ts';
 import { adsorbateOf, bedOf, serviceLife } from '../filters/service-life.ts';
 import { judgeDue } from '../plan/due.ts';
+import { didYouMean } from '../substances/nearest.ts';
 import { inBothUnits } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 import { AIR_OPERATIONS } from './air-operations.ts';
@@ -71,10 +73,15 @@ const serviceLifeOperation = operation({
 				.partial()
 				.optional()
 		})
-		.refine((v) => v.substance !== undefined || adsorbate.safeParse(pick(v)).success, {
-			path: ['substance'],
-			message:
-				'Give a substance of the library, or molarMassGPerMol, liquidDensityGPerCm3, refractiveIndex and vapourPressureMmHg.'
+		.superRefine((v, context) => {
+			if (v.substance !== undefined) return;
+			for (const key of Object.keys(adsorbate.shape) as (keyof typeof adsorbate.shape)[])
+				if (v[key] === undefined)
+					context.addIssue({
+						code: 'custom',
+						path: [key],
+						message: `${key} is missing: give it, or a substance of the library.`
+					});
 		}),
 	output: z.object({
 		breakthroughMin: z.number(),
@@ -89,7 +96,10 @@ const serviceLifeOperation = operation({
 		const temperatureC = input.temperatureC ?? 20;
 		const substance = input.substance === undefined ? undefined : findSubstance(input.substance);
 		if (input.substance !== undefined && !substance)
-			throw new InputError('substance', `No substance "${input.substance}" in the library.`);
+			throw new InputError(
+				'substance',
+				`No substance "${input.substance}" in the library.${didYouMean(input.substance)}`
+			);
 		const given = pick(input);
 		const life = serviceLife({
 			adsorbate: substance
@@ -102,7 +112,8 @@ const serviceLifeOperation = operation({
 			relativeHumidityPercent: input.relativeHumidityPercent ?? 50,
 			breakthroughFraction: input.breakthroughFraction ?? 0.1,
 			bed: bedOf(input.bed),
-			...(substance?.noFilter ? { noFilter: substance.noFilter } : {})
+			...trapOf(substance),
+			fixed: substance ? fixedTimes(substance, input.concentrationPpm) : []
 		});
 		return {
 			breakthroughMin: life.breakthroughMin,

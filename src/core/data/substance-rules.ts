@@ -11,6 +11,10 @@ export interface SubstanceRule {
 	suppliedAirOnly?: boolean;
 	/** Filters are forbidden above this mean concentration. */
 	filterUpToPpm?: number;
+	/** Above it an airline is not enough either: breathing apparatus, or an airline with an escape cylinder. */
+	ownAirAbovePpm?: number;
+	/** What goes with the answer; only with some kinds, by key, where those are named. */
+	conditions?: readonly { kinds?: readonly string[]; text: string }[];
 	/** Kinds that may not be worn, by key, and why. */
 	refused?: { kinds: readonly string[]; because: string };
 	/** Kinds may not be weaker than this factor. */
@@ -26,7 +30,17 @@ const NO_FULL_FACE = [
 	'filtering-facepiece',
 	'half-mask',
 	'powered-half-mask',
-	'powered-hood'
+	'powered-hood',
+	'airline-half-mask-demand',
+	'airline-half-mask',
+	'airline-hood'
+] as const;
+const HALF_MASKS = [
+	'filtering-facepiece',
+	'half-mask',
+	'powered-half-mask',
+	'airline-half-mask-demand',
+	'airline-half-mask'
 ] as const;
 const HIGHEST = { en: 'P3', us: 'P100' } as const;
 
@@ -50,7 +64,8 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1048(g)'),
 		text: 'Formaldehyde cartridges are replaced after three hours or at the end of the shift, whichever comes first; a half mask only with goggles that fit gas-tight.',
-		changeMin: [{ upToPpm: Infinity, minutes: 180 }]
+		changeMin: [{ upToPpm: Infinity, minutes: 180 }],
+		conditions: [{ kinds: HALF_MASKS, text: 'a half mask only with goggles that fit gas-tight.' }]
 	},
 	{
 		substance: 'vinyl-chloride',
@@ -92,6 +107,7 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1001(g)(2) and (3)'),
 		text: 'Asbestos: no filtering facepiece; particle filters of class 100 only; the wearer may ask for a powered tight-fitting mask instead.',
+		conditions: [{ text: 'the wearer may ask for a powered tight-fitting mask instead.' }],
 		refused: {
 			kinds: ['filtering-facepiece'],
 			because: 'A filtering facepiece is not accepted against asbestos.'
@@ -102,8 +118,20 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		substance: 'asbestos',
 		ruleSet: 'uk',
 		origin: published('Control of Asbestos Regulations 2012 and HSE HSG247'),
-		text: 'Asbestos: P3 only, for non-licensed work of short duration; licensed work is done with a powered full-face mask, TM3, or air-fed.',
+		text: 'Asbestos: P3 only. Half masks for non-licensed work of short duration alone; licensed work is done with a powered full-face mask, TM3, or air-fed.',
 		minimumFactor: 20,
+		conditions: [
+			{
+				kinds: [
+					'filtering-facepiece',
+					'half-mask',
+					'full-face',
+					'powered-hood',
+					'powered-half-mask'
+				],
+				text: 'only for work that needs no licence, of short duration.'
+			}
+		],
 		particle: HIGHEST
 	},
 	{
@@ -111,19 +139,22 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1025(f)(3)'),
 		text: 'Lead: particle filters of class 100; a full-face mask where eyes or skin are irritated.',
+		conditions: [{ kinds: HALF_MASKS, text: 'a full-face mask where eyes or skin are irritated.' }],
 		particle: HIGHEST
 	},
 	{
 		substance: 'lead',
 		ruleSet: 'uk',
 		origin: published('Control of Lead at Work Regulations 2002, approved code of practice L132'),
-		text: 'Lead: protection is worn wherever exposure is significant, above half the limit.'
+		text: 'Lead: protection is worn wherever exposure is significant, above half the limit.',
+		conditions: [{ text: 'worn wherever exposure is significant, above half the limit.' }]
 	},
 	{
 		substance: 'cadmium',
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1027(g)(3)'),
 		text: 'Cadmium: particle filters of class 100; a full-face mask where eyes are irritated.',
+		conditions: [{ kinds: HALF_MASKS, text: 'a full-face mask where eyes are irritated.' }],
 		particle: HIGHEST
 	},
 	{
@@ -131,19 +162,22 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1018(h)(3)'),
 		text: 'Inorganic arsenic: particle filters of class 100; no half mask where it can harm eyes or skin.',
+		conditions: [{ kinds: HALF_MASKS, text: 'no half mask where it can harm eyes or skin.' }],
 		particle: HIGHEST
 	},
 	{
 		substance: 'chromium-vi',
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1026(g)'),
-		text: 'Chromium(VI): chosen by 1910.134; engineering controls come first, and protection is kept clean of it.'
+		text: 'Chromium(VI): chosen by 1910.134; engineering controls come first, and protection is kept clean of it.',
+		conditions: [{ text: 'engineering controls come first, and protection is kept clean of it.' }]
 	},
 	{
 		substance: 'silica',
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1053(g), and 1926.1153 table 1 for building work'),
-		text: 'Respirable silica: chosen by 1910.134; table 1 of the building rule fixes a factor of 10 or 25 for listed tasks.'
+		text: 'Respirable silica: chosen by 1910.134; table 1 of the building rule fixes a factor of 10 or 25 for listed tasks.',
+		conditions: [{ text: 'building work: table 1 fixes a factor of 10 or 25 for listed tasks.' }]
 	},
 	{
 		substance: 'silica',
@@ -156,20 +190,29 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		substance: 'beryllium',
 		ruleSet: 'us',
 		origin: published('29 CFR 1910.1024(g)'),
-		text: 'Beryllium: chosen by 1910.134; the wearer may ask for a powered mask instead.'
+		text: 'Beryllium: chosen by 1910.134; the wearer may ask for a powered mask instead.',
+		conditions: [{ text: 'the wearer may ask for a powered mask instead.' }]
 	},
 	{
 		substance: 'methyl-bromide',
 		ruleSet: 'uk',
 		origin: published('HSE fumigation guidance HSG251'),
 		text: 'Fumigants: breathing apparatus until the air is tested and found clear.',
-		suppliedAirOnly: true
+		suppliedAirOnly: true,
+		ownAirAbovePpm: 0,
+		conditions: [{ text: 'until the air is tested and found clear.' }]
 	},
 	{
 		substance: 'phosphine',
 		ruleSet: 'uk',
 		origin: published('HSE fumigation guidance HSG251'),
-		text: 'Phosphine: a full-face mask with a filter that names it, for venting and clearance only; breathing apparatus where the level is not measured all the time.',
+		text: 'Phosphine: a full-face mask with a filter that names it, for venting and clearance only and up to 15 ppm; breathing apparatus above, and where the level is not measured all the time.',
+		ownAirAbovePpm: 15,
+		conditions: [
+			{
+				text: 'for venting and clearance only, with its level measured all the time; else breathing apparatus.'
+			}
+		],
 		refused: {
 			kinds: NO_FULL_FACE,
 			because: 'Against a fumigant the eyes are covered too: a full-face mask at least.'
@@ -180,7 +223,7 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		ruleSet: 'us',
 		origin: published('fumigant label directions under 40 CFR 156'),
 		text: 'Phosphine: from 0.3 to 15 ppm a full-face canister mask approved for it; above that, or unknown, breathing apparatus.',
-		filterUpToPpm: 15,
+		ownAirAbovePpm: 15,
 		refused: {
 			kinds: NO_FULL_FACE,
 			because: 'The label of the fumigant asks for a full-face canister mask.'
@@ -190,13 +233,15 @@ export const SUBSTANCE_RULES: readonly SubstanceRule[] = [
 		substance: 'hydrogen-sulphide',
 		ruleSet: 'us',
 		origin: commonPractice('its smell dulls within minutes'),
-		text: 'Hydrogen sulphide: no filter is changed on smell; a meter is worn.'
+		text: 'Hydrogen sulphide: no filter is changed on smell; a meter is worn.',
+		conditions: [{ text: 'no filter is changed on smell; a meter is worn.' }]
 	},
 	{
 		substance: 'hydrogen-sulphide',
 		ruleSet: 'uk',
 		origin: commonPractice('its smell dulls within minutes'),
-		text: 'Hydrogen sulphide: no filter is changed on smell; a meter is worn.'
+		text: 'Hydrogen sulphide: no filter is changed on smell; a meter is worn.',
+		conditions: [{ text: 'no filter is changed on smell; a meter is worn.' }]
 	}
 ];
 
@@ -206,3 +251,10 @@ export function rulesFor(substanceKey: string | undefined, ruleSet: RuleSet): Su
 		(rule) => rule.ruleSet === ruleSet && rule.substance === substanceKey
 	);
 }
+
+/**
+ * Rules that fix a change time for a substance, of either rule set: a time that one regulation fixes is the best that
+ * is known of its filter anywhere.
+ */
+export const changeRulesFor = (substanceKey: string | undefined): SubstanceRule[] =>
+	SUBSTANCE_RULES.filter((rule) => rule.changeMin && rule.substance === substanceKey);

@@ -1,17 +1,22 @@
 import { cellNumber, textTable, type TextRow } from './text-table.ts';
-import type { ConcentrationUnit } from '../units/concentration.ts';
-import type {
-	Antoine,
-	ContaminantForm,
-	EnGasType,
-	ExposureLimit,
-	Substance,
-	TargetOrgan,
-	UsGasType
+import { CONCENTRATION_UNITS, type ConcentrationUnit } from '../units/concentration.ts';
+import {
+	HARMS,
+	type Antoine,
+	type ContaminantForm,
+	type EnGasType,
+	type ExposureLimit,
+	type Harm,
+	type Substance,
+	type TargetOrgan,
+	type UsGasType
 } from './substance.ts';
 
 /** A shipped substance before its molar mass is computed from its formula. */
 export type SubstanceRow = Omit<Substance, 'molarMassGPerMol'>;
+
+/** Why a gas that only takes the place of air has no filter. */
+export const ASPHYXIANT = 'It displaces the air; a filter adds no oxygen';
 
 interface TableUse {
 	form: ContaminantForm;
@@ -23,7 +28,8 @@ interface TableUse {
 /**
  * Reads a table of substances: one row a line, columns apart by bars, the first line names them.
  *
- * Limits are written `8 h mean / 15 min`, a ceiling with `c`, and `-` for none: `50/100`, `c10`, `-/5`.
+ * Limits are written `8 h mean / 15 min`, a ceiling with `c`, and `-` for none: `50/100`, `c10`, `-/5`; one in
+ * another unit than the table's carries it: `0.02 mg/m3`.
  * @throws RangeError naming row and column where a cell cannot be read, so that a slip fails the first test.
  */
 export function substanceTable(text: string, use: TableUse): SubstanceRow[] {
@@ -33,7 +39,7 @@ export function substanceTable(text: string, use: TableUse): SubstanceRow[] {
 function readRow(row: TextRow, use: TableUse): SubstanceRow {
 	const { unit } = use;
 	const limit = (column: string) => limitOf(row[column], unit);
-	const idlh = cellNumber(row, 'idlh');
+	const idlh = limit('idlh');
 	const us = limit('us');
 	const uk = limit('uk');
 	return defined({
@@ -51,7 +57,7 @@ function readRow(row: TextRow, use: TableUse): SubstanceRow {
 		refractiveIndex: cellNumber(row, 'nD'),
 		limits: { ...(us ? { us } : {}), ...(uk ? { uk } : {}) },
 		rel: limit('rel'),
-		idlh: idlh === undefined ? undefined : { value: idlh, unit },
+		idlh: idlh?.twa === undefined ? undefined : { value: idlh.twa, unit: idlh.unit },
 		lelPercent: cellNumber(row, 'lel'),
 		odourThresholdPpm: cellNumber(row, 'odour'),
 		warning: (row.warning as Substance['warning'] | undefined) ?? 'none',
@@ -60,17 +66,29 @@ function readRow(row: TextRow, use: TableUse): SubstanceRow {
 		en: row.en as EnGasType | undefined,
 		us: row.cartridge as UsGasType | undefined,
 		organs: row.organs?.split(',') as TargetOrgan[] | undefined,
+		harms: harmsOf(row),
 		noFilter: row['no filter'],
 		note: row.note
 	});
 }
 
-/** Reads `50/100`, `c10` or `-/5` in a unit. */
+function harmsOf(row: TextRow): Harm[] | undefined {
+	return row.harm?.split(',').map((word) => {
+		const found = HARMS.find((harm) => harm === word);
+		if (!found) throw new RangeError(`${row.key}, harm: "${word}" is none of ${HARMS.join(', ')}`);
+		return found;
+	});
+}
+
+/** Reads `50/100`, `c10` or `-/5` in a unit, or in the one that stands behind it. */
 export function limitOf(
-	text: string | undefined,
-	unit: ConcentrationUnit
+	cell: string | undefined,
+	usual: ConcentrationUnit
 ): ExposureLimit | undefined {
-	if (!text) return undefined;
+	if (!cell) return undefined;
+	const own = CONCENTRATION_UNITS.find((one) => cell.endsWith(` ${one}`));
+	const unit = own ?? usual;
+	const text = own ? cell.slice(0, -own.length - 1) : cell;
 	if (text.startsWith('c')) return { short: Number(text.slice(1)), shortKind: 'ceiling', unit };
 	const [twa, short] = text.split('/');
 	const ceiling = short?.startsWith('c') ?? false;

@@ -28,6 +28,15 @@ export const CONTAMINANT_FORMS = [
 	'biological'
 ] as const;
 
+/** Kinds of harm that ask for more than the ratio to a limit does. */
+export type Harm = (typeof HARMS)[number];
+/** `eyes`: corrosive, lachrymatory or strongly irritating to the eyes. */
+export const HARMS = ['sensitiser', 'carcinogen', 'weld fume', 'eyes'] as const;
+
+/** What is done with a biological agent: `aerosol` is work that throws it into the air. */
+export type BiologicalTask = (typeof BIOLOGICAL_TASKS)[number];
+export const BIOLOGICAL_TASKS = ['ordinary', 'aerosol'] as const;
+
 /** Gas filter type of EN 14387 that catches a substance. */
 export type EnGasType = (typeof EN_GAS_TYPES)[number];
 export const EN_GAS_TYPES = ['A', 'AX', 'B', 'E', 'K', 'SX', 'Hg', 'NO', 'CO'] as const;
@@ -71,7 +80,7 @@ export interface Substance {
 	liquidDensityGPerCm3?: number;
 	refractiveIndex?: number;
 	limits: Partial<Record<RuleSet, ExposureLimit>>;
-	/** Recommended limit of NIOSH; shown, and used only where the plan enters it. */
+	/** Recommended limit of NIOSH; stands in where the US list has no legal one. */
 	rel?: ExposureLimit;
 	idlh?: { value: number; unit: ConcentrationUnit };
 	/** Lower explosive limit, % by volume. */
@@ -86,7 +95,8 @@ export interface Substance {
 	/** Why no air-purifying filter is accepted for it, where that is so. */
 	noFilter?: string;
 	organs?: TargetOrgan[];
-	/** Group of a biological agent, which fixes the least factor in place of a limit. */
+	harms?: Harm[];
+	/** Group of a biological agent, which fixes the least protection in place of a limit. */
 	biologicalGroup?: 2 | 3 | 4;
 	note?: string;
 	/** Origins of single values that differ from the shipped ones, by field. */
@@ -124,5 +134,8 @@ export const SUBSTANCE_ORIGINS = {
 	us: published('42 CFR 84 and ANSI/ISEA Z88.7, cartridge type'),
 	noFilter: { kind: 'common practice', source: 'known traps of air-purifying filters' },
 	organs: published('NIOSH Pocket Guide, target organs; ACGIH, basis of the TLV'),
+	harms: published(
+		'EH40 notations Sen and Carc, GB CLP classification, NIOSH Pocket Guide on eye irritation'
+	),
 	biologicalGroup: published('HSE, The Approved List of biological agents')
 } satisfies Record<string, Origin>;

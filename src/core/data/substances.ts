@@ -1,9 +1,9 @@
 import { molarMassOfFormula } from './atomic-weights.ts';
+import { COMMON_GASES } from './common-gases.ts';
 import { GASES_AND_ACIDS } from './gases-and-acids.ts';
-import { GASES_AND_PARTICLES } from './gases-and-particles.ts';
 import { METALS_AND_DUSTS } from './metals-and-dusts.ts';
 import { ORGANIC_VAPOURS } from './organic-vapours.ts';
-import { RECOMMENDED } from './recommended-limits.ts';
+import { PESTICIDES } from './pesticides.ts';
 import { SOLVENTS_AND_MONOMERS } from './solvents-and-monomers.ts';
 import type { Substance } from './substance.ts';
 
@@ -37,13 +37,11 @@ export const SHIPPED: SubstanceLibrary = libraryOf(
 	[
 		...ORGANIC_VAPOURS,
 		...SOLVENTS_AND_MONOMERS,
-		...GASES_AND_PARTICLES,
+		...COMMON_GASES,
 		...GASES_AND_ACIDS,
-		...METALS_AND_DUSTS
-	].map((row): Substance => {
-		const more = { ...RECOMMENDED.get(row.key), ...row };
-		return row.formula ? { ...more, molarMassGPerMol: massOf(row.formula) } : more;
-	})
+		...METALS_AND_DUSTS,
+		...PESTICIDES
+	].map((row): Substance => (row.formula ? { ...row, molarMassGPerMol: massOf(row.formula) } : row))
 );
 
 /** The shipped substances, by name. */

@@ -47,9 +47,13 @@ export function classTestOf(
 	return tests.reduce((least, test) => (test.minutes < least.minutes ? test : least));
 }
 
+/** Caught by another reaction than its type is tested with, so that the test says nothing of it. Common practice. */
+const NOT_BY_CLASS_TEST: ReadonlySet<string> = new Set(['formaldehyde']);
+
 /**
  * Rough minutes until breakthrough of a classed filter: linear in concentration and flow from its class test,
- * halved. Undefined where the type has no class test or the concentration is not known.
+ * halved. Undefined where the type has no class test that says something of the substance, or the concentration is
+ * not known.
  */
 export function classTestMinutes(
 	type: EnGasType,
@@ -57,7 +61,9 @@ export function classTestMinutes(
 	contaminant: { ppm?: number | undefined; substance?: { key: string } | undefined },
 	use: { flowLPerMin: number; filters: number }
 ): number | undefined {
-	const test = classTestOf(type, gasClass, contaminant.substance?.key);
+	const key = contaminant.substance?.key;
+	const test = classTestOf(type, gasClass, key);
+	if (key !== undefined && NOT_BY_CLASS_TEST.has(key)) return undefined;
 	if (!test || !contaminant.ppm) return undefined;
 	const linear = (test.minutes * test.ppm) / contaminant.ppm;
 	return linear * ((TEST_FLOW_L_PER_MIN * use.filters) / use.flowLPerMin) * ROUGH_FACTOR;

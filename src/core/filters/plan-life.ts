@@ -1,5 +1,5 @@
-import { PROTECTION_KINDS } from '../data/protection-factors.ts';
-import { rulesFor } from '../data/substance-rules.ts';
+import { PROTECTION_KINDS, type ProtectionKind } from '../data/protection-factors.ts';
+import type { Substance } from '../data/substance.ts';
 import type { Contaminant, HazardFacts } from '../hazards/facts.ts';
 import { enTypeOf } from '../hazards/filter-needed.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
@@ -12,10 +12,13 @@ import {
 	LOW_BOILER_C,
 	serviceLife,
 	SHIFT_MIN,
+	USUAL_BREAKTHROUGH,
 	WORK_RATES,
 	type ServiceLife
 } from './service-life.ts';
-import type { Bed } from './wheeler-jonas.ts';
+import { fixedTimes } from './fixed-times.ts';
+import { saturationPpm } from './vapour-pressure.ts';
+import { DEFAULT_BED, type Bed } from './wheeler-jonas.ts';
 
 /** How long the filter lasts against one contaminant. */
 export interface LifePart {
@@ -36,11 +39,6 @@ export interface PlanLife {
 	parts: LifePart[];
 }
 
-/** AX, group 1 (the group is rarely known). Published: group rules for AX filters; from memory. */
-const AX_TIMES: readonly { upToPpm: number; minutes: number }[] = [
-	{ upToPpm: 100, minutes: 40 },
-	{ upToPpm: 500, minutes: 20 }
-];
 /** Published: EN 14387, Hg-P3 at most 50 h in all; from memory. */
 const MERCURY_MIN = 50 * 60;
 
@@ -49,7 +47,15 @@ export interface PlanLifeOptions {
 	filters?: number;
 	bed: Bed;
 	gasClass?: GasClass;
+	/** Flow through all of them, where it is not the wearer's breath: a blower's, day long. */
+	flowLPerMin?: number | undefined;
 }
+
+/** How the filters of a kind are loaded: how many share the flow, and what its blower moves. */
+export const wornAs = (
+	kind: Pick<ProtectionKind, 'filters' | 'blowerLPerMin'>,
+	bed: Bed = DEFAULT_BED
+): PlanLifeOptions => ({ filters: kind.filters ?? 1, flowLPerMin: kind.blowerLPerMin, bed });
 
 /**
  * How long a filter may be worn under a plan: the shortest over all contaminants.
@@ -63,13 +69,13 @@ export function planLife(
 	options: PlanLifeOptions
 ): PlanLife {
 	const { filters = 2, bed, gasClass = 1 } = options;
-	const flow = WORK_RATES[facts.workRate];
+	const flow = options.flowLPerMin ?? WORK_RATES[facts.workRate];
 	const organicPpm = contaminants
 		.filter((c) => c.organic && c.gas)
 		.reduce((sum, c) => sum + (c.ppm ?? 0), 0);
 	const parts = contaminants.map((c): LifePart => {
 		const part = lifeOf(c);
-		return withRules(part, c, facts);
+		return withFixed(part, c);
 	});
 	const shortest = shortestMin(parts);
 	return {
@@ -82,17 +88,16 @@ export function planLife(
 		const type = enTypeOf(c);
 		const lowBoiler = (c.boilingPointC ?? Infinity) <= LOW_BOILER_C;
 		if (!c.gas) return particlePart(c);
-		if (facts.ruleSet === 'uk' && type === 'AX') return axPart(c);
 		if (type === 'Hg' || type === 'NO') return specialPart(c, type);
 		if (c.substance && canEstimate(c.substance) && organicPpm > 0) {
 			const estimate = serviceLife({
 				adsorbate: adsorbateOf(c.substance, facts.temperatureC),
-				concentrationPpm: organicPpm,
+				concentrationPpm: Math.min(organicPpm, belowSaturation(c.substance, facts.temperatureC)),
 				flowLPerMin: flow,
 				filters,
 				temperatureC: facts.temperatureC,
 				relativeHumidityPercent: facts.relativeHumidityPercent,
-				breakthroughFraction: 0.1,
+				breakthroughFraction: breakthroughFractionOf(c),
 				bed,
 				...(c.substance.noFilter ? { noFilter: c.substance.noFilter } : {})
 			});
@@ -109,6 +114,14 @@ export function planLife(
 		return rough === undefined ? makerPart(c) : inorganicPart(c, rough);
 	}
 }
+
+/** What breaks through stays below the limit in the mask. */
+const breakthroughFractionOf = (c: Contaminant): number =>
+	Math.min(USUAL_BREAKTHROUGH, c.meanRatio ? 1 / c.meanRatio : USUAL_BREAKTHROUGH);
+
+/** Vapours together can be more than one of them alone could reach; the model holds below that. */
+const belowSaturation = (substance: Substance, temperatureC: number): number =>
+	0.999 * (saturationPpm(substance, temperatureC) ?? Infinity);
 
 /** The shortest life of the parts that have a time, not rounded; null when none has one. */
 export function shortestMin(parts: readonly LifePart[]): number | null {
@@ -140,22 +153,17 @@ function crossChecks(c: Contaminant, organicPpm: number): Reason[] {
 	return reasons;
 }
 
-function withRules(part: LifePart, c: Contaminant, facts: HazardFacts): LifePart {
-	let { minutes } = part;
-	const reasons = [...part.reasons];
-	for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
-		const row = rule.changeMin?.find((r) => (c.ppm ?? Infinity) <= r.upToPpm);
-		if (!row) continue;
-		minutes = Math.min(minutes ?? Infinity, row.minutes);
-		reasons.push({
-			rule: `change.${rule.substance}`,
-			text: rule.text,
-			origin: rule.origin,
-			limit: row.minutes,
-			unit: 'min'
-		});
-	}
-	return { ...part, minutes, reasons };
+/** A fixed time over the estimate: a regulation's, or that of the AX groups; the shorter one decides. */
+function withFixed(part: LifePart, c: Contaminant): LifePart {
+	if (!c.gas || !c.substance) return part;
+	const fixed = fixedTimes(c.substance, c.ppm ?? Infinity);
+	if (fixed.length === 0) return part;
+	return {
+		...part,
+		minutes: Math.min(part.minutes ?? Infinity, ...fixed.map(({ minutes }) => minutes)),
+		singleUse: part.singleUse || enTypeOf(c) === 'AX',
+		reasons: [...part.reasons, ...fixed.map(({ reason }) => reason)]
+	};
 }
 
 const particlePart = (c: Contaminant): LifePart => ({
@@ -170,26 +178,6 @@ const particlePart = (c: Contaminant): LifePart => ({
 		}
 	]
 });
-
-function axPart(c: Contaminant): LifePart {
-	const row = AX_TIMES.find((entry) => (c.ppm ?? Infinity) <= entry.upToPpm);
-	return {
-		contaminant: c.name,
-		minutes: row?.minutes ?? 0,
-		singleUse: true,
-		reasons: [
-			{
-				rule: 'change.ax',
-				text: row
-					? `${c.name} boils at or below 65 °C: AX, once, ${row.minutes} min up to ${row.upToPpm} ppm (group 1, as the group is not known).`
-					: `${c.name} lies above what an AX filter may be worn in.`,
-				origin: published('group rules for AX filters to EN 14387'),
-				limit: row?.minutes ?? 0,
-				unit: 'min'
-			}
-		]
-	};
-}
 
 function specialPart(c: Contaminant, type: 'Hg' | 'NO'): LifePart {
 	return {

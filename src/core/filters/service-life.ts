@@ -10,7 +10,14 @@ import {
 import { MMHG_PER_ATM } from '../units/concentration.ts';
 import { readableNumber } from '../units/number.ts';
 import { saturationMmHg } from './vapour-pressure.ts';
-import { breakthrough, DEFAULT_BED, type Adsorbate, type Bed } from './wheeler-jonas.ts';
+import {
+	breakthrough,
+	DEFAULT_BED,
+	LEAST_FRACTION,
+	turningPpm,
+	type Adsorbate,
+	type Bed
+} from './wheeler-jonas.ts';
 
 /**
  * Geometric standard deviation of predicted over measured breakthrough time in the twin-cartridge tests.
@@ -23,6 +30,8 @@ const QUANTILE_95 = 1.645;
 export const BAND_FACTOR = VALIDATED_GEOMETRIC_SD ** QUANTILE_95;
 /** The model was validated on breakthrough times above this many minutes only. */
 export const VALIDATED_ABOVE_MIN = 20;
+/** Breakthrough that a change time is worked out for where the limit asks for no less. Common practice. */
+export const USUAL_BREAKTHROUGH = 0.1;
 /** A change time beyond one shift is not recommended. Site: a shift of eight hours. */
 export const SHIFT_MIN = 480;
 /** Published: EN 14387, low boilers end here; the same line limits reuse on another day. From memory. */
@@ -49,6 +58,8 @@ export interface ServiceLifeInput {
 	bed: Bed;
 	/** Known trap of the substance, which no estimate overrides. */
 	noFilter?: string;
+	/** Times that a rule fixes, which the estimate never goes beyond. */
+	fixed?: readonly { minutes: number; reason: Reason }[];
 }
 
 export interface ServiceLife extends Verdict<'estimate' | 'not with this filter'> {
@@ -89,25 +100,38 @@ export function keepableMinutes(minutes: number): number {
 export function serviceLife(input: ServiceLifeInput): ServiceLife {
 	check(input);
 	const { bed, concentrationPpm, temperatureC, breakthroughFraction } = input;
-	const result = breakthrough({
-		adsorbate: input.adsorbate,
-		concentrationPpm,
-		flowPerFilterLPerMin: input.flowLPerMin / input.filters,
-		temperatureC,
-		breakthroughFraction,
-		bed
-	});
+	const at = (ppm: number) =>
+		breakthrough({
+			adsorbate: input.adsorbate,
+			concentrationPpm: ppm,
+			flowPerFilterLPerMin: input.flowLPerMin / input.filters,
+			temperatureC,
+			breakthroughFraction,
+			bed
+		});
+	const result = at(concentrationPpm);
+	const turning = turningPpm(input.adsorbate, temperatureC, bed);
+	const lastsMin =
+		concentrationPpm < turning ? at(turning).breakthroughMin : result.breakthroughMin;
 	const humidity = humidityFactor(input.relativeHumidityPercent);
-	const lowerBoundMin = result.breakthroughMin / BAND_FACTOR;
-	const refusal = refusalOf(input, result.breakthroughMin);
-	const recommendedMin = refusal ? 0 : keepableMinutes(lowerBoundMin * humidity);
+	const lowerBoundMin = lastsMin / BAND_FACTOR;
+	const refusal = refusalOf(input, lastsMin);
+	const fixed = input.fixed ?? [];
+	const recommendedMin = refusal
+		? 0
+		: keepableMinutes(Math.min(lowerBoundMin * humidity, ...fixed.map(({ minutes }) => minutes)));
 	return {
 		outcome: refusal ? 'not with this filter' : 'estimate',
 		...result,
 		lowerBoundMin,
 		humidityFactor: humidity,
 		recommendedMin,
-		reasons: [...(refusal ? [refusal] : []), ...explain(input, result, lowerBoundMin, humidity)]
+		reasons: [
+			...(refusal ? [refusal] : []),
+			...explain(input, result, lowerBoundMin, humidity),
+			...bounds(input, turning, lastsMin),
+			...fixed.map(({ reason }) => reason)
+		]
 	};
 }
 
@@ -116,6 +140,7 @@ export function serviceLife(input: ServiceLifeInput): ServiceLife {
  * @throws InputError naming the value that the library lacks.
  */
 export function adsorbateOf(substance: Substance, temperatureC: number): Adsorbate {
+	refuseOthers(substance);
 	const { molarMassGPerMol, liquidDensityGPerCm3, refractiveIndex } = substance;
 	const pressure = saturationMmHg(substance, temperatureC);
 	const lacks = (what: string): never => {
@@ -130,6 +155,25 @@ export function adsorbateOf(substance: Substance, temperatureC: number): Adsorba
 		refractiveIndex: refractiveIndex ?? lacks('refractive index'),
 		saturationMmHg: pressure ?? lacks('vapour pressure at this temperature')
 	};
+}
+
+/** @throws InputError saying what the substance is, where the vapour model is not for it at all */
+function refuseOthers(substance: Substance): void {
+	const refuse = (text: string): never => {
+		throw new InputError('substance', `${substance.name} ${text}`);
+	};
+	if (canEstimate(substance)) return;
+	if (substance.noFilter)
+		refuse(`has no filter whose life could be estimated: ${substance.noFilter}.`);
+	if (!substance.organic) {
+		const particle = substance.form !== 'gas' && substance.form !== 'vapour';
+		const type = substance.en ? ` (type ${substance.en})` : '';
+		refuse(
+			particle
+				? 'is caught by a particle filter, which is changed on breathing resistance; the model is for organic vapours.'
+				: `is an inorganic gas: the model is for organic vapours on carbon. Its time comes from the class test of its own filter${type} or from the maker.`
+		);
+	}
 }
 
 /** Whether a library substance carries all that the model needs. */
@@ -236,6 +280,30 @@ function explain(
 			unit: 'min'
 		}
 	];
+}
+
+/** Where the model is not taken at its word, at its lower ends. */
+function bounds(input: ServiceLifeInput, turning: number, lastsMin: number): Reason[] {
+	const reasons: Reason[] = [];
+	if (input.breakthroughFraction < LEAST_FRACTION)
+		reasons.push({
+			rule: 'filter.least-fraction',
+			text: `Below a breakthrough of ${format(LEAST_FRACTION * 100)} % the model no longer holds: the life at ${format(LEAST_FRACTION * 100)} % is given.`,
+			origin: computed('the rate term of the correlation changes sign'),
+			limit: LEAST_FRACTION,
+			value: input.breakthroughFraction,
+			unit: ''
+		});
+	if (input.concentrationPpm < turning)
+		reasons.push({
+			rule: 'filter.low-concentration',
+			text: `Below ${format(turning)} ppm the correlation loses capacity faster than there is less to hold; less never breaks through sooner, so ${lastsMin.toFixed(0)} min is taken.`,
+			origin: computed('turning point of the capacity correlation'),
+			limit: turning,
+			value: input.concentrationPpm,
+			unit: 'ppm'
+		});
+	return reasons;
 }
 
 const format = (value: number) => readableNumber(value, 4);

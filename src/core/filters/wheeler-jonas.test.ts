@@ -156,10 +156,15 @@ describe('what the service life refuses', () => {
 		);
 	});
 
-	it('names the value that the library lacks', () => {
-		const ammonia = findSubstance('ammonia');
-		if (!ammonia) throw new Error('no ammonia');
-		expect(() => adsorbateOf(ammonia, 20)).toThrow(/no liquid density/);
+	it.each([
+		['ammonia', /Ammonia is an inorganic gas: .*type K/],
+		['hdi', /Isocyanates sensitise/],
+		['lead', /particle filter/],
+		['glutaraldehyde', /no liquid density/]
+	])('says of %s what it is, or which value the library lacks', (key, says) => {
+		const substance = findSubstance(key);
+		if (!substance) throw new Error(`no ${key}`);
+		expect(() => adsorbateOf(substance, 20)).toThrow(says);
 	});
 
 	it('estimates a vapour pressure from the boiling point where it has no Antoine equation', () => {

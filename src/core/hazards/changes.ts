@@ -13,7 +13,7 @@ import { written, type Contaminant, type HazardFacts } from './facts.ts';
 import { enTypeOf, filterLimitPpm, sameFilter } from './filter-needed.ts';
 import { decide } from './ladder.ts';
 import { mixtureSums, shareOf } from './mixture.ts';
-import { OXYGEN_LINE_PERCENT } from './oxygen-rung.ts';
+import { OXYGEN_LINE_PERCENT } from './oxygen-line.ts';
 
 /** A concentration of one contaminant at which the answer becomes another. */
 export interface Change {
@@ -97,12 +97,14 @@ function thresholds(
 			)
 		)
 	);
-	const byFactor = mixtureSums(contaminants, facts.mixture ?? 'all').flatMap((sum) => {
-		const share = shareOf(c, sum.by);
-		if (!share || !sum.members.includes(c.name)) return [];
-		const others = sum.ratio - share;
-		return [...factors, 1].map((factor) => ((factor - others) / share) * value);
-	});
+	const byFactor = mixtureSums(contaminants, facts.mixture ?? 'all', facts.ruleSet).flatMap(
+		(sum) => {
+			const share = shareOf(c, sum.by);
+			if (!share || !sum.members.includes(c.name)) return [];
+			const others = sum.ratio - share;
+			return [...factors, 1].map((factor) => ((factor - others) / share) * value);
+		}
+	);
 	const s = c.substance;
 	/** Where a sum over all reaches a line, with the others as they are. */
 	const bySum = (of: (one: Contaminant) => number | undefined, line: number) => {
@@ -129,7 +131,10 @@ function thresholds(
 		]),
 		...inPpm(SIMPLE_ASPHYXIANTS.has(s?.key ?? '') ? TRACE_PPM : undefined),
 		...bySum((one) => (one.gas ? one.peakPpm : 0), DISPLACES_TO_LINE_PPM),
-		...rulesFor(s?.key, facts.ruleSet).flatMap((rule) => inPpm(rule.filterUpToPpm))
+		...rulesFor(s?.key, facts.ruleSet).flatMap((rule) => [
+			...inPpm(rule.filterUpToPpm),
+			...inPpm(rule.ownAirAbovePpm)
+		])
 	];
 }
 

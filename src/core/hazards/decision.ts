@@ -37,6 +37,9 @@ export interface Rung {
 	reasons: Reason[];
 }
 
+/** What is worn against the skin, beside the breathing protection. */
+export type Suit = 'none' | 'skin protection' | 'gas-tight';
+
 /** A kind of equipment that the facts permit. */
 export interface PermittedKind {
 	kind: ProtectionKind['key'];
@@ -49,6 +52,8 @@ export interface PermittedKind {
 	/** Highest multiple of the limit at which this kind may still be worn. */
 	maxUseMultiple: number;
 	burden: number;
+	/** Leaves the eyes bare to what harms them: gas-tight goggles go with it. */
+	needsGoggles: boolean;
 	/** Filter codes in both schemes, for filtering kinds. */
 	filters?: { en: string | null; us: string | null };
 	conditions: string[];
@@ -58,7 +63,7 @@ export interface HazardDecision extends Verdict<HazardOutcome> {
 	hazardRatio: number | null;
 	requiredFactor: number | null;
 	/** What is worn against the skin, beside the breathing protection. */
-	suit: 'none' | 'skin protection' | 'gas-tight';
+	suit: Suit;
 	rungs: Rung[];
 	permitted: PermittedKind[];
 	rejected: { kind: string; label: string; reason: string }[];

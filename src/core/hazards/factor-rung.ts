@@ -6,6 +6,7 @@ import type { HazardOutcome } from './decision.ts';
 import type { Contaminant } from './facts.ts';
 import type { MixtureRatio } from './mixture.ts';
 import type { Finding } from './finding.ts';
+import type { LeastFactor } from './least-factor.ts';
 
 const additiveOrigin = published('ACGIH TLV booklet, appendix on mixtures, additive formula');
 
@@ -15,11 +16,20 @@ const short = (value: number) => readableNumber(value, 3);
 export function factorRung(
 	mixture: MixtureRatio | null,
 	required: number | null,
+	least: readonly LeastFactor[],
 	contaminants: readonly Contaminant[],
 	outcome: HazardOutcome,
 	ruleSet: RuleSet
 ): Finding {
-	if (!mixture) return { text: 'no ratio to a limit', reasons: [] };
+	const leastReasons = least.map(({ reason }) => reason);
+	if (!mixture)
+		return {
+			...(least.length ? { outcome } : {}),
+			text: least.length
+				? `a factor of ${required ?? 'more than any'}, by kind of harm`
+				: 'no ratio to a limit',
+			reasons: leastReasons
+		};
 	const { ratio } = mixture;
 	const inputs = contaminants.flatMap((c) => ratioInputs(c, mixture));
 	const worst = [...contaminants].sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
@@ -46,7 +56,8 @@ export function factorRung(
 			...(required === null ? {} : { limit: required, margin: required - ratio }),
 			value: ratio,
 			unit: '×'
-		}
+		},
+		...leastReasons
 	];
 	return {
 		outcome,

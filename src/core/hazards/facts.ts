@@ -1,6 +1,8 @@
 import type {
+	BiologicalTask,
 	ContaminantForm,
 	ExposureLimit,
+	Harm,
 	RuleSet,
 	Substance,
 	TargetOrgan
@@ -33,6 +35,10 @@ export interface ContaminantFact {
 	measuredOn?: string | undefined;
 	/** The limit the site works to; without it the library's limits of the rule set. */
 	limit?: Concentration | null | undefined;
+	/** Why a limit laxer than the published one is kept; without it the published one decides. */
+	limitReason?: string | undefined;
+	/** What is done with a biological agent. Default: ordinary. */
+	biologicalTask?: BiologicalTask | undefined;
 }
 
 /** Everything that a hazard decision is made from. */
@@ -106,8 +112,10 @@ export interface Contaminant {
 	meanRatio?: number | undefined;
 	/** Peak over the short-term limit. */
 	shortRatio?: number | undefined;
-	/** The larger of the two; a fixed factor for biological agents. */
+	/** The larger of the two; none for a biological agent. */
 	ratio?: number | undefined;
+	/** An entered limit that is laxer than the published one, and which of them is in force. */
+	laxer?: LaxerLimit | undefined;
 	/** Immediately dangerous concentration in its own unit. */
 	idlh?: Concentration | undefined;
 	idlhRatio?: number | undefined;
@@ -116,6 +124,8 @@ export interface Contaminant {
 	organic: boolean;
 	warning: 'adequate' | 'poor' | 'none';
 	organs: readonly TargetOrgan[];
+	harms: readonly Harm[];
+	biologicalTask: BiologicalTask;
 }
 
 /** Gas of several contaminants together, each at its highest, ppm. */
@@ -140,19 +150,26 @@ const UNITS: Record<ConcentrationUnit, string> = {
 /** A unit as it is written for people. */
 export const written = (unit: ConcentrationUnit) => UNITS[unit];
 
-/** The listed limits of a substance under a rule set. */
+/** An entered limit above the published one. */
+export interface LaxerLimit {
+	entered: Concentration;
+	published: Concentration;
+	/** Why the entered one is kept; undefined: the published one decides. */
+	reason?: string | undefined;
+}
+
+/** The listed limits of a substance under a rule set; the recommended US ones where no legal one is. */
 export const listedLimit = (
 	substance: Substance | undefined,
 	ruleSet: RuleSet
-): ExposureLimit | undefined => substance?.limits[ruleSet];
+): ExposureLimit | undefined =>
+	substance?.limits[ruleSet] ?? (ruleSet === 'us' ? substance?.rel : undefined);
 
-/** The limit that counts: entered, else 8-hour mean of the rule set, else its short-term or ceiling value. */
-export function limitOf(
-	fact: Pick<ContaminantFact, 'limit'>,
+/** The published limit that counts: 8-hour mean of the rule set, else its short-term or ceiling value. */
+export function publishedLimit(
 	substance: Substance | undefined,
 	ruleSet: RuleSet
 ): Concentration | undefined {
-	if (fact.limit) return fact.limit;
 	const listed = listedLimit(substance, ruleSet);
 	const value = listed?.twa ?? listed?.short;
 	return listed && value !== undefined ? { value, unit: listed.unit } : undefined;

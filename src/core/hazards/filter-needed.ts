@@ -10,6 +10,7 @@ import {
 import { classTestMinutes } from '../filters/class-test.ts';
 import { LOW_BOILER_C } from '../filters/service-life.ts';
 import type { Contaminant } from './facts.ts';
+import { TRACE_RATIO } from './traces.ts';
 
 /** Highest concentration for chemical cartridges, ppm. Published: 42 CFR 84.190 table 11; from memory. */
 const US_CARTRIDGE_LIMIT_PPM: Partial<Record<UsGasType, number>> = { OV: 1000, AM: 300 };
@@ -22,7 +23,7 @@ const US_SUBSTANCE_LIMIT_PPM: Record<string, number> = {
 };
 /**
  * Low boilers: highest concentration where the group is not known, ppm.
- * Published: EN 14387 and the group rules for AX, group 1; from memory.
+ * Published: EN 14387 and the group rules for AX, group 1; from memory. Held to in both packs: carbon is carbon.
  */
 export const AX_LIMIT_PPM = 500;
 
@@ -37,6 +38,9 @@ export interface WantedLife {
 /** Types that come in one class only. */
 const UNCLASSED: readonly EnGasType[] = ['AX', 'SX', 'Hg', 'NO', 'CO'];
 
+/** Where nobody knows how much gas a dust or mist gives off. Common practice. */
+const UNKNOWN_CLASS: GasClass = 2;
+
 /** The lowest class for the concentration and, where a life is wished for, for that; class 3 when none lasts. */
 function neededClass(
 	type: EnGasType,
@@ -46,10 +50,11 @@ function neededClass(
 ): GasClass | undefined {
 	if (UNCLASSED.includes(type)) return 1;
 	// What one type has to hold adds up.
-	const ppm = all
-		.filter((other) => enTypeOf(other) === type)
-		.reduce((sum, other) => sum + (other.peakPpm ?? other.ppm ?? 0), 0);
-	const least = classFor(ppm);
+	const alike = all.filter((other) => enTypeOf(other) === type);
+	const ppm = alike.reduce((sum, other) => sum + (other.peakPpm ?? other.ppm ?? 0), 0);
+	const lowest = classFor(ppm);
+	const least =
+		lowest === 1 && alike.some((other) => other.peakPpm === undefined) ? UNKNOWN_CLASS : lowest;
 	if (!least || wanted.minutes === null || !c.ppm) return least;
 	const { minutes } = wanted;
 	const lasting = ([1, 2, 3] as const).find(
@@ -78,16 +83,23 @@ export function filterLimitPpm(c: Contaminant, ruleSet: RuleSet): number {
 	if (!c.gas) return Infinity;
 	if (ruleSet === 'uk') return enTypeOf(c) === 'AX' ? AX_LIMIT_PPM : CLASS_LIMIT_PPM[3];
 	const type = usTypeOf(c);
-	return (
+	const most =
 		US_SUBSTANCE_LIMIT_PPM[c.substance?.key ?? ''] ??
 		(type ? US_CARTRIDGE_LIMIT_PPM[type] : undefined) ??
-		Infinity
-	);
+		Infinity;
+	return enTypeOf(c) === 'AX' ? Math.min(most, AX_LIMIT_PPM) : most;
 }
 
 /** Whether two gases load the same part of a filter, or the limit is one of the whole filter. */
 export const sameFilter = (a: Contaminant, b: Contaminant, ruleSet: RuleSet): boolean =>
 	ruleSet === 'us' ? usTypeOf(a) === usTypeOf(b) : enTypeOf(a) !== 'AX' || enTypeOf(b) === 'AX';
+
+/** The type that a contaminant takes beside the others: a trace of a low boiler goes with what the rest takes. */
+function typeAmong(c: Contaminant, all: readonly Contaminant[]): EnGasType | undefined {
+	const type = enTypeOf(c);
+	const trace = type === 'AX' && (c.ratio ?? Infinity) <= TRACE_RATIO;
+	return trace && all.some((other) => other !== c && other.organic && other.gas) ? 'A' : type;
+}
 
 /**
  * The smallest EN code that catches every contaminant, with the given particle class where there are
@@ -102,7 +114,7 @@ export function neededEn(
 	for (const c of contaminants) {
 		if (c.particle) code.particle = particleClass;
 		if (!c.gas) continue;
-		const type = enTypeOf(c);
+		const type = typeAmong(c, contaminants);
 		const gasClass = type && neededClass(type, c, wanted, contaminants);
 		if (!type || !gasClass) return null;
 		const held = code.gas[type] ?? 1;

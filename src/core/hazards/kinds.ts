@@ -5,19 +5,26 @@ import {
 	type ProtectionKind
 } from '../data/protection-factors.ts';
 import { rulesFor } from '../data/substance-rules.ts';
+import { planLife, wornAs } from '../filters/plan-life.ts';
 import { WORK_RATES } from '../filters/service-life.ts';
 import type { ConcentrationUnit } from '../units/concentration.ts';
 import { formatEn, formatUs } from '../filters/filter-code.ts';
 import { assignedFactor } from '../protection/factor.ts';
-import type { HazardOutcome, PermittedKind } from './decision.ts';
+import type { HazardOutcome, PermittedKind, Suit } from './decision.ts';
 import { type Contaminant, gasPpm, type HazardFacts } from './facts.ts';
 import { filterLimitPpm, neededEn, neededUs, sameFilter } from './filter-needed.ts';
+import { leastFactorOf } from './least-factor.ts';
+import { TRACE_RATIO } from './traces.ts';
+import { harmsEyes, kindConditions, refusedByWarning } from './kind-conditions.ts';
 
 /** What the kinds are measured against. */
 export interface Need {
 	outcome: HazardOutcome;
 	hazardRatio: number | null;
 	requiredFactor: number | null;
+	/** What a filter has to catch, and how far it has to bring that down beside what passes it. */
+	filter: { contaminants: readonly Contaminant[]; ratio: number | null; factor: number | null };
+	suit: Suit;
 }
 
 export interface KindChoice {
@@ -42,18 +49,32 @@ export function chooseKinds(
 	return choice;
 }
 
-/** The lighter burden first, then the larger margin. */
+/** The lighter burden first, goggles counted in, then the larger margin. */
 export const byBurden = (a: PermittedKind, b: PermittedKind): number =>
-	a.burden - b.burden || (b.margin ?? b.factor) - (a.margin ?? a.factor);
+	burdenOf(a) - burdenOf(b) || (b.margin ?? b.factor) - (a.margin ?? a.factor);
+
+/** What goggles add to the burden: behind the filtering kinds that cover the eyes. Common practice. */
+const GOGGLES_BURDEN = 2.5;
+const burdenOf = (kind: PermittedKind): number =>
+	kind.burden + (kind.needsGoggles ? GOGGLES_BURDEN : 0);
 
 function judgeKind(
 	kind: ProtectionKind,
-	contaminants: readonly Contaminant[],
+	all: readonly Contaminant[],
 	facts: HazardFacts,
 	need: Need
 ): PermittedKind | string {
 	const wrongSource = sourceRefused(kind, need.outcome);
 	if (wrongSource) return wrongSource;
+	if (
+		need.suit === 'gas-tight' &&
+		!(kind.tightFitting && kind.coversEyes && !kind.negativePressure)
+	)
+		return 'A gas-tight suit is worn with a full-face mask that its own air keeps under pressure.';
+	const filters = kind.source === 'filter';
+	const contaminants = filters ? need.filter.contaminants : all;
+	const required = filters ? need.filter.factor : need.requiredFactor;
+	if (filters && contaminants.length === 0) return 'There is nothing here that a filter catches.';
 	const gas = contaminants.some((c) => c.gas);
 	if (kind.catches === 'particles' && gas) return 'It catches particles only.';
 	if (kind.tightFitting) {
@@ -61,24 +82,28 @@ function judgeKind(
 		if (facts.fitTest === 'none')
 			return 'No fit test: only loose-fitting equipment until one is passed.';
 	}
-	const particleClass = smallestClass(kind, contaminants, facts, need.requiredFactor);
+	const particleClass = smallestClass(kind, contaminants, facts, required);
 	const factor = factorOf(kind, contaminants, facts, particleClass);
 	if (factor === undefined)
 		return facts.fitTest === 'qualitative' && kind.key === 'full-face'
 			? 'A qualitative fit test is not accepted for a full-face mask.'
 			: 'The rule set gives it no factor for this.';
-	if (need.requiredFactor !== null && factor < need.requiredFactor)
-		return `Its factor of ${factor} lies below the ${need.requiredFactor} needed.`;
-	const ruled = refusedByRule(kind, contaminants, facts, factor);
+	if (required !== null && factor < required)
+		return `Its factor of ${factor} lies below the ${required} needed.`;
+	const ruled = refusedByRule(kind, all, facts, factor);
 	if (ruled) return ruled;
-	const filters =
-		kind.source === 'filter' ? codes(kind, contaminants, facts, particleClass) : undefined;
-	if (filters) {
-		const over = aboveFilterLimit(contaminants, facts.ruleSet);
+	const code = filters ? codes(kind, contaminants, facts, required) : undefined;
+	if (code) {
+		const over =
+			aboveFilterLimit(contaminants, facts.ruleSet) ??
+			refusedByWarning(kind, contaminants, facts.ruleSet);
 		if (over) return over;
-		if (!filters[facts.ruleSet === 'us' ? 'us' : 'en'])
+		if (!code[facts.ruleSet === 'us' ? 'us' : 'en'])
 			return `No filter of the ${facts.ruleSet === 'us' ? '42 CFR 84' : 'EN 14387'} scheme catches all of these.`;
+		const spent = spentAtOnce(kind, contaminants, facts);
+		if (spent) return spent;
 	}
+	const needsGoggles = !kind.coversEyes && all.some(harmsEyes);
 	return {
 		kind: kind.key,
 		label: kind.label,
@@ -86,11 +111,28 @@ function judgeKind(
 		tightFitting: kind.tightFitting,
 		factor,
 		margin: need.hazardRatio ? factor / need.hazardRatio : null,
-		maxUseMultiple: maxUseMultiple(kind, contaminants, facts, factor),
+		maxUseMultiple: maxUseMultiple(kind, all, facts, factor, need),
 		burden: kind.burden,
-		...(filters ? { filters } : {}),
-		conditions: [...(kind.note ? [kind.note] : []), ...fitConditions(kind, facts)]
+		needsGoggles,
+		...(code ? { filters: code } : {}),
+		conditions: kindConditions(kind, all, facts, needsGoggles)
 	};
+}
+
+/** Why a filter is not offered that the life model or a fixed time spends before anything can be done with it. */
+function spentAtOnce(
+	kind: ProtectionKind,
+	contaminants: readonly Contaminant[],
+	facts: HazardFacts
+): string | undefined {
+	const life = planLife(contaminants, facts, wornAs(kind));
+	const spent = life.parts.find(
+		(part, i) =>
+			part.minutes !== null &&
+			part.minutes <= 0 &&
+			(contaminants[i]?.ratio ?? Infinity) > TRACE_RATIO
+	);
+	return spent && `${spent.contaminant}: ${spent.reasons[0]?.text ?? 'not with this filter.'}`;
 }
 
 /** Why a filter may not be worn in what is there: each by itself, or all that one type has to hold together. */
@@ -169,7 +211,8 @@ function maxUseMultiple(
 	kind: ProtectionKind,
 	contaminants: readonly Contaminant[],
 	facts: HazardFacts,
-	factor: number
+	factor: number,
+	need: Need
 ): number {
 	const caps = contaminants.flatMap((c) => {
 		if (!c.limit || !c.ratio || kind.source === 'self-contained') return [];
@@ -184,15 +227,32 @@ function maxUseMultiple(
 				: [];
 		return [...danger, ...filter];
 	});
-	return Math.min(factor, ...caps);
+	// What passes the filter grows with the rest and is not brought down.
+	const ratio = need.hazardRatio;
+	const passed = kind.source === 'filter' ? passedShare(contaminants, need.filter.contaminants) : 0;
+	const beside = ratio && passed ? [ratio / (passed + (ratio - passed) / factor)] : [];
+	return Math.min(factor, ...caps, ...beside);
 }
+
+/** Σ of the ratios of what passes a filter. */
+const passedShare = (all: readonly Contaminant[], caught: readonly Contaminant[]): number =>
+	all.filter((c) => !caught.includes(c)).reduce((sum, c) => sum + (c.ratio ?? 0), 0);
 
 function codes(
 	kind: ProtectionKind,
 	contaminants: readonly Contaminant[],
 	facts: HazardFacts,
-	particleClass: ParticleClass
+	required: number | null
 ): { en: string | null; us: string | null } {
+	// The class is one of the EN scheme: beside the US answer it stands as the UK table asks for it.
+	const uk = { ...facts, ruleSet: 'uk' as const };
+	const least = contaminants.map((c) => leastFactorOf(c, 'uk')?.factor ?? 0);
+	const enClass = smallestClass(
+		kind,
+		contaminants,
+		uk,
+		required === null && Math.max(0, ...least) === 0 ? null : Math.max(required ?? 0, ...least)
+	);
 	// Published: EN 12941/12942 and 42 CFR 84, powered devices take the highest particle class; from memory.
 	const powered = kind.key.startsWith('powered');
 	const rules = contaminants.flatMap((c) => rulesFor(c.substance?.key, facts.ruleSet));
@@ -200,20 +260,15 @@ function codes(
 	const filters = kind.filters ?? 1;
 	const wanted = {
 		minutes: facts.wantedLifeMin ?? null,
-		flowLPerMin: WORK_RATES[facts.workRate],
+		flowLPerMin: kind.blowerLPerMin ?? WORK_RATES[facts.workRate],
 		filters
 	};
-	const en = neededEn(contaminants, highest ? 'P3' : particleClass, wanted);
+	const en = neededEn(contaminants, highest ? 'P3' : enClass, wanted);
 	const us = neededUs(contaminants, facts.oilAerosol);
 	if (us?.particle && highest) us.particle = 'P100';
 	const disposable = kind.key === 'filtering-facepiece';
 	return {
-		en: en && (disposable ? `FF${en.particle ?? particleClass}` : formatEn(en)),
+		en: en && (disposable ? `FF${en.particle ?? enClass}` : formatEn(en)),
 		us: us && formatUs(us)
 	};
-}
-
-function fitConditions(kind: ProtectionKind, facts: HazardFacts): string[] {
-	if (!kind.tightFitting || facts.fitTest === 'none' || facts.facialHair) return [];
-	return ['A valid fit test for this model and size.'];
 }

@@ -6,7 +6,7 @@ import { saturationPpm } from '../filters/vapour-pressure.ts';
 import { mgPerM3ToPpm, ppmToMgPerM3, type ConcentrationUnit } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 import { OUTCOME_RANK, type HazardDecision } from './decision.ts';
-import { DEFAULT_FACTS, limitOf, type ContaminantFact, type HazardFacts } from './facts.ts';
+import { DEFAULT_FACTS, publishedLimit, type ContaminantFact, type HazardFacts } from './facts.ts';
 import { decideWithChanges } from './changes.ts';
 import { decide } from './ladder.ts';
 
@@ -39,7 +39,7 @@ describe('the decision ladder, rung by rung', () => {
 		for (const list of [
 			[],
 			[contaminant('toluene', null)],
-			[contaminant('welding-fume', 3, 'mg/m3')]
+			[contaminant('diesel-exhaust', 3, 'mg/m3')]
 		]) {
 			const decision = decide(facts(list));
 			expect(decision.outcome).toBe('self-contained');
@@ -127,10 +127,16 @@ describe('the decision ladder, rung by rung', () => {
 
 	// Common practice: hydrogen fluoride burns through skin; ammonia at high level harms moist skin.
 	it('skin: a gas-tight suit where the vapour itself harms', () => {
-		expect(decide(facts([contaminant('hydrogen-fluoride', 10)]))).toMatchObject({
-			outcome: 'supplied air',
+		expect(decide(facts([contaminant('hydrogen-fluoride', 30)]))).toMatchObject({
+			outcome: 'self-contained',
 			suit: 'gas-tight'
 		});
+		const fluorine = decide(facts([contaminant('fluorine', 6)]));
+		expect(fluorine).toMatchObject({ outcome: 'supplied air', suit: 'gas-tight' });
+		expect(kinds(fluorine)).toEqual(
+			expect.arrayContaining(['airline-full-face', 'airline-full-face-escape', 'ba'])
+		);
+		expect(kinds(fluorine)).not.toContain('airline-half-mask');
 		expect(decide(facts([contaminant('ammonia', 6000)]))).toMatchObject({
 			outcome: 'self-contained',
 			suit: 'gas-tight'
@@ -190,7 +196,7 @@ describe('factor, kinds and filter codes', () => {
 		const list = [
 			contaminant('toluene', 60),
 			contaminant('ammonia', 30),
-			contaminant('grain-dust', 21)
+			contaminant('general-dust', 21)
 		];
 		expect(half(list)?.filters).toEqual({ en: 'A1K1-P2', us: 'OV/AM-N95' });
 		expect(half([contaminant('oil-mist', 6, 'mg/m3')], { ruleSet: 'us' })?.filters?.us).toBe('P95');
@@ -211,8 +217,10 @@ describe('factor, kinds and filter codes', () => {
 	});
 
 	it('says at which concentration the answer changes, and it does', () => {
-		const { changesIf } = decideWithChanges(facts([contaminant('ammonia', 120)]));
-		expect(changesIf[0]).toContain('Above 250 ppm');
+		const { changesIf } = decideWithChanges(facts([contaminant('styrene', 180)]));
+		expect(changesIf[0]).toContain('Above 700 ppm');
+		const sulphide = decideWithChanges(facts([contaminant('acetic-acid', 9)]));
+		expect(sulphide.changesIf[0]).toContain('Above 10 ppm');
 		expect(half([contaminant('ammonia', 250)])).toBeDefined();
 		expect(half([contaminant('ammonia', 250.1)])).toBeUndefined();
 	});
@@ -258,14 +266,14 @@ describe('factor, kinds and filter codes', () => {
 describe('properties of the ladder', () => {
 	/** What is in the air leaves as much oxygen as it leaves. */
 	const unsaid = { oxygenPercent: undefined };
-	const measurable = SUBSTANCES.filter((s) => limitOf({}, s, 'uk') && limitOf({}, s, 'us'));
+	const measurable = SUBSTANCES.filter((s) => publishedLimit(s, 'uk') && publishedLimit(s, 'us'));
 	const substance = fc.constantFrom(...measurable.map((s) => s.key));
 	const ruleSets = fc.constantFrom<RuleSet>('us', 'uk');
 	const multiple = fc.double({ min: 0.001, max: 30, noNaN: true });
 	/** A concentration of so many limits, never above what the air can hold. */
 	const at = (key: string, times: number, ruleSet: RuleSet): ContaminantFact => {
 		const s = findSubstance(key);
-		const limit = limitOf({}, s, ruleSet);
+		const limit = publishedLimit(s, ruleSet);
 		if (!s || !limit) throw new Error(key);
 		const cap = limit.unit === 'ppm' ? (saturationPpm(s, 20) ?? 1e6) * 0.99 : 1e6;
 		return contaminant(key, Math.min(limit.value * times, cap), limit.unit);
@@ -311,8 +319,16 @@ describe('properties of the ladder', () => {
 				fc.boolean(),
 				fc.option(fc.double({ min: 0, max: 19.499, noNaN: true })),
 				(key, times, ruleSet, oxygenStaysInRange, oxygenPercent) => {
+					const air = at(key, times, ruleSet);
+					// So much of a gas leaves no more oxygen than this.
+					const left =
+						20.9 * (1 - (air.concentration?.unit === 'ppm' ? air.concentration.value : 0) / 1e6);
 					const low = decide(
-						facts([at(key, times, ruleSet)], { ruleSet, oxygenStaysInRange, oxygenPercent })
+						facts([air], {
+							ruleSet,
+							oxygenStaysInRange,
+							oxygenPercent: oxygenPercent === null ? null : Math.min(oxygenPercent, left)
+						})
 					);
 					expect(low.outcome).not.toBe('filter');
 					expect(low.permitted.some((kind) => kind.source === 'filter')).toBe(false);
@@ -328,7 +344,7 @@ describe('properties of the ladder', () => {
 
 	it('the unit of entry never changes the answer', () => {
 		const gases = measurable.filter(
-			(s) => s.molarMassGPerMol && limitOf({}, s, 'uk')?.unit === 'ppm'
+			(s) => s.molarMassGPerMol && publishedLimit(s, 'uk')?.unit === 'ppm'
 		);
 		fc.assert(
 			fc.property(fc.constantFrom(...gases.map((s) => s.key)), multiple, (key, times) => {

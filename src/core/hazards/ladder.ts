@@ -1,6 +1,6 @@
+import { PROTECTION_KINDS } from '../data/protection-factors.ts';
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { requiredFactor } from '../protection/factor.ts';
-import { readableNumber } from '../units/number.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
 import {
 	OUTCOME_RANK,
@@ -10,15 +10,18 @@ import {
 	type RungKey
 } from './decision.ts';
 import type { Contaminant, HazardFacts } from './facts.ts';
-import { mixtureRatio } from './mixture.ts';
+import { filterRatio, mixtureRatio } from './mixture.ts';
+import { conditionsOf } from './conditions.ts';
 import { resolveContaminant } from './resolve.ts';
-import { chooseKinds, type KindChoice } from './kinds.ts';
+import { chooseKinds, type KindChoice, type Need } from './kinds.ts';
+import { type LeastFactor, leastFactorOf } from './least-factor.ts';
 import { factorRung } from './factor-rung.ts';
 import { immediateDanger } from './danger-rung.ts';
 import type { Finding } from './finding.ts';
 import { oxygenRung } from './oxygen-rung.ts';
 import * as rungs from './rungs.ts';
-import { traceOnly } from './traces.ts';
+import { isNone, traceOnly } from './traces.ts';
+import { unfilterable } from './unfilterable.ts';
 
 const TITLES: Record<RungKey, string> = {
 	known: 'Known, and measured',
@@ -34,9 +37,6 @@ const TITLES: Record<RungKey, string> = {
 	wear: 'Wearing it'
 };
 
-/** Published: EN 689:2018, 5.5.3, least number for the statistical test; from memory. */
-const MANY_MEASUREMENTS = 6;
-
 /**
  * Climbs the decision ladder from what is in the air to what may be worn.
  *
@@ -49,11 +49,14 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	const contaminants = facts.contaminants.map((fact, i) =>
 		resolveContaminant(fact, i, facts, library)
 	);
+	const place = (c: Contaminant) => contaminants.indexOf(c);
+	// What was entered as nothing is not there; the reminder that it was measured stays.
+	const present = contaminants.filter((c) => !isNone(c));
 	const climb = new Climb();
-	const skin = rungs.skin(contaminants);
-	const known = rungs.known(contaminants);
-	const oxygen = oxygenRung(facts, contaminants);
-	const dangers = [oxygen, immediateDanger(contaminants, facts), rungs.fire(facts)] as const;
+	const skin = rungs.skin(present);
+	const known = rungs.known(contaminants, facts.ruleSet);
+	const oxygen = oxygenRung(facts, present);
+	const dangers = [oxygen, immediateDanger(present, facts), rungs.fire(facts)] as const;
 	const leaving = facts.emergency === 'escape';
 	// What must stop everything may not be hidden behind an earlier rung, and leaving is always allowed.
 	const soften = (finding: Finding) => (leaving ? asNote(finding) : finding);
@@ -67,45 +70,95 @@ export function decide(facts: HazardFacts, library: SubstanceLibrary = SHIPPED):
 	climb.take('fire', soften(dangers[2]));
 	climb.take('escape', rungs.escape(facts, ![known, ...dangers].some((found) => found.outcome)));
 	climb.take('skin', skin);
-	climb.take('substance-rule', rungs.substanceRule(contaminants, facts));
-	climb.take('filter-exists', rungs.filterExists(contaminants, facts));
-
-	const mixture = mixtureRatio(contaminants, facts.mixture ?? 'all');
-	const ratio = mixture?.ratio ?? null;
-	const required = ratio === null ? null : (requiredFactor(ratio, facts.ruleSet) ?? null);
+	const mode = facts.mixture ?? 'all';
+	const mixture = mixtureRatio(present, mode, facts.ruleSet);
+	const ratio = present.length === 0 && contaminants.length ? 0 : (mixture?.ratio ?? null);
+	climb.take('substance-rule', rungs.substanceRule(present, facts));
+	// What is there in traces that harm nobody asks for no filter.
+	const harming = present.filter((c) => !traceOnly(c));
+	const passing = harming.flatMap((c) => {
+		const reason = unfilterable(c, harming, facts.ruleSet);
+		return reason ? [{ c, reason }] : [];
+	});
+	climb.take('filter-exists', rungs.filterExists(harming, passing, facts, place));
+	const least = present.flatMap((c) => leastFactorOf(c, facts.ruleSet) ?? []);
+	const needed = factorNeeded(ratio, least, facts.ruleSet);
 	let outcome: HazardOutcome = climb.outcome ?? climb.floor ?? 'filter';
-	if (required === null && ratio !== null && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
+	if (needed === undefined && OUTCOME_RANK[outcome] < OUTCOME_RANK['self-contained'])
 		outcome = 'self-contained';
 	const before = outcome;
-	// What is there in traces that harm nobody asks for no filter.
-	const harming = contaminants.filter((c) => !traceOnly(c));
-	const strong =
-		harming.length || contaminants.length === 0
-			? strengthen(outcome, harming, facts, ratio, required)
-			: { outcome, choice: { permitted: [], rejected: [] } };
+	const uncaught = passing.map(({ c }) => c);
+	const caught = harming.filter((c) => !uncaught.includes(c));
+	const caughtRatio = filterRatio(harming, uncaught, mode, facts.ruleSet);
+	const need: Omit<Need, 'outcome'> = {
+		hazardRatio: ratio,
+		requiredFactor: needed ?? null,
+		filter: {
+			contaminants: caught,
+			ratio: caughtRatio,
+			factor:
+				factorNeeded(caughtRatio, least, facts.ruleSet) ?? (caughtRatio === null ? null : Infinity)
+		},
+		suit: skin.suit
+	};
+	const nothing = outcome === 'filter' && contaminants.length > 0 && caught.length === 0;
+	const strong = nothing
+		? { outcome, choice: { permitted: [], rejected: [] }, reasons: [] }
+		: strengthen(outcome, harming, facts, need);
 	const { choice } = strong;
 	outcome = strong.outcome;
-	const unfit = outcome === 'stop' ? fitWouldAllow(before, harming, facts, ratio, required) : [];
-	climb.take('factor', factorRung(mixture, required, contaminants, outcome, facts.ruleSet), {
-		decides: !climb.outcome
-	});
+	const unfit = outcome === 'stop' ? fitWouldAllow(before, harming, facts, need) : [];
+	climb.take(
+		'factor',
+		factorRung(mixture, needed ?? null, least, present, outcome, facts.ruleSet),
+		{
+			decides: !climb.outcome
+		}
+	);
 	climb.note('fit', fit(facts, choice));
 	climb.note('wear', 'burden, sight, talking and heat: advice at the choice');
 
 	return {
 		outcome,
-		reasons: [...climb.reasons, ...unfit, ...(climb.decidedBefore('skin') ? skin.reasons : [])],
+		reasons: [
+			...climb.reasons,
+			...strong.reasons,
+			...unfit,
+			...(climb.decidedBefore('skin') ? skin.reasons : [])
+		],
 		hazardRatio: ratio,
-		requiredFactor: required,
+		requiredFactor: needed ?? null,
 		suit: skin.suit,
 		rungs: climb.rungs,
 		permitted: choice.permitted,
 		rejected: choice.rejected,
 		contaminants,
 		mixture,
-		conditions: conditionsOf(contaminants, facts, ratio, required),
+		conditions: conditionsOf({
+			contaminants,
+			present,
+			filters: choice.permitted.some(({ source }) => source === 'filter'),
+			facts,
+			ratio,
+			beyond: needed === undefined,
+			outcome,
+			suit: skin.suit
+		}),
 		changesIf: []
 	};
+}
+
+/**
+ * The next assigned factor for a ratio, no lower than the least by kind of harm; null where nothing asks for one,
+ * undefined where none reaches that far.
+ */
+function factorNeeded(
+	ratio: number | null,
+	least: readonly LeastFactor[],
+	ruleSet: HazardFacts['ruleSet']
+): number | null | undefined {
+	if (ratio === null && least.length === 0) return null;
+	return requiredFactor(Math.max(ratio ?? 0, ...least.map(({ factor }) => factor)), ruleSet);
 }
 
 /** Collects what each rung answers and stops at the first that decides. */
@@ -157,34 +210,49 @@ const SOURCE_OF: Partial<Record<HazardOutcome, string>> = {
 	'self-contained': 'self-contained'
 };
 
-/** Moves up while no kind of the present outcome is strong enough. */
+/** Moves up while no kind of the present outcome is strong enough, and says why the weaker ones are not. */
 function strengthen(
 	outcome: HazardOutcome,
 	contaminants: readonly Contaminant[],
 	facts: HazardFacts,
-	ratio: number | null,
-	required: number | null
-): { outcome: HazardOutcome; choice: KindChoice } {
+	need: Omit<Need, 'outcome'>
+): { outcome: HazardOutcome; choice: KindChoice; reasons: Reason[] } {
 	const ladder: HazardOutcome[] = ['filter', 'supplied air', 'self-contained'];
 	const enough = (o: HazardOutcome, c: KindChoice) =>
 		c.permitted.some((k) => k.source === SOURCE_OF[o]);
+	const reasons: Reason[] = [];
 	for (let i = ladder.indexOf(outcome); i >= 0 && i < ladder.length; i++) {
 		const next = ladder[i] ?? outcome;
-		const found = chooseKinds(contaminants, facts, {
-			outcome: next,
-			hazardRatio: ratio,
-			requiredFactor: required
-		});
-		if (enough(next, found)) return { outcome: next, choice: found };
+		const found = chooseKinds(contaminants, facts, { ...need, outcome: next });
+		if (enough(next, found)) return { outcome: next, choice: found, reasons };
+		reasons.push(noneLeft(next, found));
+		// At or below the limit nothing has to be worn: where no filter would help, nothing stronger is asked for.
+		if (next === 'filter' && need.hazardRatio !== null && need.hazardRatio <= 1)
+			return { outcome: next, choice: { ...found, permitted: [] }, reasons };
 	}
 	const last = outcome === 'escape set' ? outcome : 'stop';
 	return {
 		outcome: last,
-		choice: chooseKinds(contaminants, facts, {
-			outcome: last,
-			hazardRatio: ratio,
-			requiredFactor: required
-		})
+		choice: chooseKinds(contaminants, facts, { ...need, outcome: last }),
+		reasons: ladder.includes(outcome) ? reasons : []
+	};
+}
+
+/** Why none of the kinds of an outcome is left, each reason once. */
+function noneLeft(outcome: HazardOutcome, choice: KindChoice): Reason {
+	const source = SOURCE_OF[outcome];
+	const own = choice.rejected.filter(
+		({ kind }) => PROTECTION_KINDS.find(({ key }) => key === kind)?.source === source
+	);
+	const because = [...new Set(own.map(({ reason }) => reason))].join(' ');
+	const what =
+		outcome === 'filter'
+			? 'filtering kind'
+			: `kind with ${outcome === 'supplied air' ? 'an airline' : 'its own air'}`;
+	return {
+		rule: 'hazard.none-left',
+		text: `No ${what} is left: ${because}`,
+		origin: commonPractice('what is not strong enough is not offered')
 	};
 }
 
@@ -193,12 +261,11 @@ function fitWouldAllow(
 	before: HazardOutcome,
 	contaminants: readonly Contaminant[],
 	facts: HazardFacts,
-	ratio: number | null,
-	required: number | null
+	need: Omit<Need, 'outcome'>
 ): Reason[] {
 	if (before === 'stop' || (facts.fitTest !== 'none' && !facts.facialHair)) return [];
 	const fitted = { ...facts, fitTest: 'quantitative' as const, facialHair: false };
-	const { choice } = strengthen(before, contaminants, fitted, ratio, required);
+	const { choice } = strengthen(before, contaminants, fitted, need);
 	const kinds = choice.permitted.map(({ label }) => label.toLowerCase());
 	if (!kinds.length) return [];
 	const lacks = [
@@ -223,50 +290,6 @@ function fit(facts: HazardFacts, choice: KindChoice): string {
 		? 'qualitative test: a factor of 10 at most'
 		: 'asked again at hand-out, by model and size';
 }
-
-function conditionsOf(
-	contaminants: readonly Contaminant[],
-	facts: HazardFacts,
-	ratio: number | null,
-	required: number | null
-): string[] {
-	const list: string[] = [];
-	if (ratio !== null && required === null)
-		list.push(
-			`No assigned factor of the rule set reaches ${short(ratio)}: bring the concentration down before anyone goes in.`
-		);
-	if (ratio !== null && ratio <= 1)
-		list.push(
-			'At or below the limit: the limit itself calls for no protection. What follows holds if it is worn all the same.'
-		);
-	if (contaminants.length && contaminants.every(traceOnly))
-		list.push(
-			'Nothing to protect from as entered: what is there only takes the place of air, and leaves enough. It was measured, and can change.'
-		);
-	if (facts.confinedSpace) {
-		list.push(
-			'Confined space: an attendant stays outside in contact, and an escape set or a way to be pulled out is at hand; oxygen is measured before and all the time.'
-		);
-		if (facts.lelReadingPercent === null || facts.lelReadingPercent === undefined)
-			list.push(
-				'Confined space: flammable gas is measured before anyone goes in; nothing is entered.'
-			);
-	}
-	for (const c of contaminants)
-		if (c.summary && c.summary.n < MANY_MEASUREMENTS)
-			list.push(
-				`${c.name}: ${c.summary.n} measurements are few; EN 689 asks for ${MANY_MEASUREMENTS} before the spread is trusted.`
-			);
-	for (const c of contaminants) if (c.substance?.note) list.push(`${c.name}: ${c.substance.note}`);
-	for (const c of contaminants)
-		if (!c.substance && c.gas)
-			list.push(
-				`${c.name} is not in the library: its change schedule comes from the filter's maker.`
-			);
-	return list;
-}
-
-const short = (value: number) => readableNumber(value, 3);
 
 /** The caution that stands beside every plan. Common practice. */
 export const STANDING_CAUTION: Reason = {

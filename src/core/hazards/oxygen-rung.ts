@@ -9,10 +9,9 @@ import { readableNumber } from '../units/number.ts';
 import { InputError, published, site, type Reason } from '../verdict.ts';
 import { type Contaminant, gasPpm, type HazardFacts } from './facts.ts';
 import { type Finding, ladderOrigin, names, self } from './finding.ts';
+import { OXYGEN_LINE_PERCENT } from './oxygen-line.ts';
 import { displaces } from './traces.ts';
 
-/** Published: 29 CFR 1910.134(b) and (d)(2)(iii); UK: kept as the cautious line. From memory. */
-export const OXYGEN_LINE_PERCENT = 19.5;
 /** Published: 29 CFR 1910.146(b), oxygen-enriched atmosphere; from memory. */
 export const OXYGEN_FIRE_PERCENT = 23.5;
 

@@ -10,21 +10,13 @@ import {
 import { summariseExposure } from '../stats/lognormal.ts';
 import { InputError } from '../verdict.ts';
 import {
-	limitOf,
-	listedLimit,
 	PARTICLE_FORMS,
 	written,
 	type Contaminant,
 	type ContaminantFact,
 	type HazardFacts
 } from './facts.ts';
-import { BIOLOGICAL_FACTOR } from '../data/protection-factors.ts';
-
-/**
- * A short-term limit where the list has none: so many times the 8-hour one.
- * Published: HSE EH40, paragraph on short-term exposure limits; ACGIH excursion guidance; from memory.
- */
-export const SHORT_TERM_MULTIPLE = 3;
+import { type Convert, limitsInForce } from './limits.ts';
 
 type Around = Pick<HazardFacts, 'ruleSet' | 'temperatureC' | 'altitudeFt' | 'longShiftHours'>;
 
@@ -48,13 +40,12 @@ export function resolveContaminant(
 		);
 	checkForm(fact, substance, at('form'));
 	const { concentration, summary } = concentrationOf(fact, at);
-	const limit = limitOf(fact, substance, facts.ruleSet);
 	for (const [amount, field] of [
 		[concentration, 'concentration'],
 		[fact.peak, 'peak']
 	] as const)
 		if (amount) checkAmount(amount, at(field), fact.name);
-	if (limit && !(limit.value > 0))
+	if (fact.limit && !(fact.limit.value > 0))
 		throw new InputError(at('limit'), `${fact.name}: a limit must be above zero.`);
 
 	const convert = converter(fact, substance, facts, at);
@@ -74,43 +65,50 @@ export function resolveContaminant(
 	const idlh = fact.idlhPpm ? { value: fact.idlhPpm, unit: 'ppm' as const } : substance?.idlh;
 	const over = (amount: Concentration | null, value: Concentration | undefined) =>
 		amount && value ? convert(amount, value.unit) / value.value : undefined;
-	const short = shortLimitOf(fact, substance, facts.ruleSet, limit);
-	const lowered = longShift(limit, substance, facts);
-	const meanRatio = over(concentration, lowered);
-	const shortRatio = over(peak, short);
+	const limits = limitsInForce(fact, substance, facts, convert);
+	const biological = Boolean(substance?.biologicalGroup);
+	const meanRatio = biological ? undefined : over(concentration, limits.limit);
+	const shortRatio = biological ? undefined : over(peak, limits.shortLimit);
 	const lel = fact.lelPercent ?? substance?.lelPercent;
-	const group = substance?.biologicalGroup;
-	const ratio = larger(meanRatio, shortRatio);
 	const particle = PARTICLE_FORMS.includes(fact.form);
 	return {
 		name: fact.name,
 		substance,
 		form: fact.form,
 		particle,
-		gas: !particle || (fact.form === 'mist' && evaporates(substance)),
+		gas: !particle || evaporates(substance),
 		concentration,
 		summary,
 		ppm,
 		peakPpm,
-		limit: lowered,
-		limitSource: fact.limit
-			? 'entered in the plan'
-			: `${facts.ruleSet === 'us' ? 'US' : 'UK'} limit of the library${lowered === limit ? '' : `, lowered for a shift of ${facts.longShiftHours} h`}`,
-		shortLimit: short,
-		shortLimitSource: listedLimit(substance, facts.ruleSet)?.short
-			? 'short-term limit of the library'
-			: `${SHORT_TERM_MULTIPLE} × the 8-hour limit, as no short-term limit is listed`,
+		...limits,
 		meanRatio,
 		shortRatio,
-		ratio: group ? BIOLOGICAL_FACTOR[facts.ruleSet][group] : ratio,
+		ratio: larger(meanRatio, shortRatio),
 		idlh,
 		idlhRatio: over(peak, idlh),
 		lelRatio: lel && peakPpm !== undefined ? peakPpm / (lel * 10_000) : undefined,
 		boilingPointC: fact.boilingPointC ?? substance?.boilingPointC,
 		organic: substance?.organic ?? fact.form === 'vapour',
-		warning: fact.warning ?? substance?.warning ?? 'none',
-		organs: substance?.organs ?? []
+		warning: warningOf(fact, substance, limits.limit, convert),
+		organs: substance?.organs ?? [],
+		harms: substance?.harms ?? [],
+		biologicalTask: fact.biologicalTask ?? 'ordinary'
 	};
+}
+
+/** Warning properties as they stand: what is smelt only above the limit in force warns poorly. */
+function warningOf(
+	fact: ContaminantFact,
+	substance: Substance | undefined,
+	limit: Concentration | undefined,
+	convert: Convert
+): Contaminant['warning'] {
+	const stated = fact.warning ?? substance?.warning ?? 'none';
+	const smelt = substance?.odourThresholdPpm;
+	if (stated !== 'adequate' || smelt === undefined || !limit) return stated;
+	if (!convert.possible('ppm', limit.unit)) return stated;
+	return convert({ value: smelt, unit: 'ppm' }, limit.unit) > limit.value ? 'poor' : stated;
 }
 
 /** The single value that counts: entered, or the upper limit of several measurements. */
@@ -128,48 +126,6 @@ function concentrationOf(fact: ContaminantFact, at: (field: string) => string) {
 		throw error;
 	}
 }
-
-/**
- * The short-term limit: the listed one, or three times the 8-hour one. An entered limit puts the listed
- * short-term one out of force unless a peak was measured against it.
- */
-function shortLimitOf(
-	fact: ContaminantFact,
-	substance: Substance | undefined,
-	ruleSet: HazardFacts['ruleSet'],
-	limit: Concentration | undefined
-): Concentration | undefined {
-	const listed = listedLimit(substance, ruleSet);
-	if (listed?.short !== undefined && (!fact.limit || fact.peak))
-		return { value: listed.short, unit: listed.unit };
-	return limit && { value: limit.value * SHORT_TERM_MULTIPLE, unit: limit.unit };
-}
-
-/**
- * The 8-hour limit lowered for a long shift by 8/h · (24 − h)/16; short-term and ceiling values stay.
- * Published: Brief & Scala, AIHA J. 36 (1975) 467; from memory.
- */
-function longShift(
-	limit: Concentration | undefined,
-	substance: Substance | undefined,
-	facts: Around
-): Concentration | undefined {
-	const hours = facts.longShiftHours;
-	const mean = listedLimit(substance, facts.ruleSet)?.twa !== undefined || !substance;
-	if (!limit || !hours || hours <= 8 || !mean) return limit;
-	if (hours >= 24)
-		throw new InputError('longShiftHours', 'A shift is shorter than 24 hours for this correction.');
-	return { value: limit.value * briefScalaFactor(hours), unit: limit.unit };
-}
-
-/** Brief & Scala's reduction factor for a shift of so many hours, 1 up to eight. */
-export const briefScalaFactor = (hours: number): number =>
-	hours <= 8 ? 1 : (8 / hours) * ((24 - hours) / 16);
-
-type Convert = {
-	(amount: Concentration, unit: ConcentrationUnit): number;
-	possible: (from: ConcentrationUnit, to: ConcentrationUnit) => boolean;
-};
 
 function converter(
 	fact: ContaminantFact,

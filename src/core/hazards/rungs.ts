@@ -1,15 +1,18 @@
 import { rulesFor } from '../data/substance-rules.ts';
 import { saturationPpm } from '../filters/vapour-pressure.ts';
-import { canEstimate, LOW_BOILER_C } from '../filters/service-life.ts';
+import { readableNumber } from '../units/number.ts';
 import { commonPractice, InputError, published, type Reason } from '../verdict.ts';
 import type { HazardOutcome } from './decision.ts';
 import type { Contaminant, HazardFacts } from './facts.ts';
-import { enTypeOf, usTypeOf } from './filter-needed.ts';
+import { factorWithoutLimit } from './least-factor.ts';
 import { type Finding, ladderOrigin, names, self } from './finding.ts';
-import { traceOnly } from './traces.ts';
+import { takesThePlaceOfAir } from './traces.ts';
 
 /** Rung 1: is every contaminant known, measured and comparable with a limit? */
-export function known(contaminants: readonly Contaminant[]): Finding {
+export function known(
+	contaminants: readonly Contaminant[],
+	ruleSet: HazardFacts['ruleSet']
+): Finding {
 	const rule = 'hazard.unknown';
 	if (contaminants.length === 0)
 		return self('Nothing is entered: an unknown air is treated as immediately dangerous.', [
@@ -19,7 +22,7 @@ export function known(contaminants: readonly Contaminant[]): Finding {
 		if (c.substance?.biologicalGroup) return [];
 		if (!c.concentration)
 			return [{ rule, text: `${c.name}: the concentration is not known.`, origin: ladderOrigin }];
-		if (c.substance?.noFilter && !c.limit) return [];
+		if (!c.limit && (takesThePlaceOfAir(c) || factorWithoutLimit(c, ruleSet))) return [];
 		if (!c.limit)
 			return [
 				{
@@ -112,7 +115,12 @@ export function substanceRule(contaminants: readonly Contaminant[], facts: Hazar
 		for (const rule of rulesFor(c.substance?.key, facts.ruleSet)) {
 			const most = rule.filterUpToPpm;
 			const value = c.peakPpm ?? Infinity;
-			if (rule.suppliedAirOnly || (most !== undefined && value > most)) outcome = 'supplied air';
+			// Below its limit nothing has to be worn against it.
+			if ((c.ratio ?? Infinity) > 1) {
+				if (value > (rule.ownAirAbovePpm ?? Infinity)) outcome = 'self-contained';
+				else if (rule.suppliedAirOnly || (most !== undefined && value > most))
+					outcome ??= 'supplied air';
+			}
 			reasons.push({
 				rule: `substance.${rule.substance}`,
 				text: rule.text,
@@ -130,58 +138,58 @@ export function substanceRule(contaminants: readonly Contaminant[], facts: Hazar
 	};
 }
 
-/** Rung 8: does a filter exist that can be relied on for each, and for all of them together? */
-export function filterExists(contaminants: readonly Contaminant[], facts: HazardFacts): Finding {
-	const reasons: Reason[] = [];
-	const trap = (rule: string, text: string) =>
-		reasons.push({ rule, text, origin: commonPractice('known traps of air-purifying filters') });
+/**
+ * Rung 8: does a filter exist that can be relied on for each, and for all of them together? What passes it may
+ * pass while all that does stays below the limit.
+ * @throws InputError at a concentration that its vapour cannot reach
+ */
+export function filterExists(
+	contaminants: readonly Contaminant[],
+	passing: readonly Passing[],
+	facts: HazardFacts,
+	place: (c: Contaminant) => number
+): Finding {
 	for (const c of contaminants) {
-		// A trace of what only takes the place of air harms by nothing else; below a limit of its own it does no harm.
-		if (traceOnly(c)) continue;
-		if (c.substance?.noFilter) trap('filter.trap', `${c.substance.noFilter}.`);
-		else if (c.gas && !gasTypeKnown(c, facts.ruleSet))
-			trap(
-				'filter.no-type',
-				`${c.name}: no filter type of the ${facts.ruleSet === 'us' ? '42 CFR 84' : 'EN 14387'} scheme is known for it. Supplied air, or a canister that is approved for it by name.`
-			);
-		else if (c.gas && c.warning !== 'adequate' && !scheduleExists(c))
-			trap(
-				'filter.no-warning',
-				`${c.name} gives no reliable warning and no change schedule can be defended for it.`
-			);
-		const limit = saturationPpm(c.substance ?? {}, facts.temperatureC);
-		if (!c.particle && limit !== undefined && (c.peakPpm ?? 0) > limit)
+		const most = saturationPpm(c.substance ?? {}, facts.temperatureC);
+		if (!c.particle && most !== undefined && (c.peakPpm ?? 0) > most)
 			throw new InputError(
-				`contaminants[${contaminants.indexOf(c)}].concentration`,
-				`${c.name}: ${Math.round(c.peakPpm ?? 0)} ppm lies above saturation. At ${facts.temperatureC} °C its vapour reaches ${Math.round(limit)} ppm at most.`
+				`contaminants[${place(c)}].concentration`,
+				`${c.name}: ${Math.round(c.peakPpm ?? 0)} ppm lies above saturation. At ${facts.temperatureC} °C its vapour reaches ${Math.round(most)} ppm at most.`
 			);
 	}
-	const organic = contaminants.filter((c) => c.organic && c.gas);
-	const low = organic.filter((c) => (c.boilingPointC ?? Infinity) <= LOW_BOILER_C);
-	if (low.length && organic.length > 1)
-		reasons.push({
-			rule: 'filter.low-boiler-mixture',
-			text: `${names(low)} boils at or below 65 °C and would be pushed out of the carbon by ${names(organic.filter((c) => c !== low[0]))}: no filter for that mixture.`,
-			origin: published('EN 14387, type AX'),
-			limit: LOW_BOILER_C,
-			value: low[0]?.boilingPointC ?? NaN,
-			unit: '°C'
-		});
-	return reasons.length
-		? { outcome: 'supplied air', text: reasons[0]?.text ?? '', reasons }
-		: {
-				text: contaminants.every((c) => c.warning === 'adequate')
-					? 'all of them have warning signs'
-					: 'a change schedule stands in for poor warning',
-				reasons: []
-			};
+	const reasons = passing.map(({ reason }) => reason);
+	if (passing.length === 0)
+		return {
+			text: contaminants.every((c) => c.warning === 'adequate')
+				? 'all of them have warning signs'
+				: 'a change schedule stands in for poor warning',
+			reasons
+		};
+	const share = passing.reduce((sum, { c }) => sum + (c.ratio ?? Infinity), 0);
+	const barred = reasons.some(({ rule }) => rule === 'filter.low-boiler-mixture');
+	if (barred || share > 1 || (share === 1 && passing.length < contaminants.length))
+		return { outcome: 'supplied air', text: reasons[0]?.text ?? '', reasons };
+	const text = `${names(passing.map(({ c }) => c))} would pass the filter and may: ${readableNumber(share, 3)} of the limit.`;
+	return {
+		text,
+		notes: true,
+		reasons: [
+			...reasons,
+			{
+				rule: 'filter.passes',
+				text,
+				origin: commonPractice('what is not caught is breathed whole'),
+				limit: 1,
+				value: share,
+				unit: '×',
+				margin: 1 - share
+			}
+		]
+	};
 }
 
-/** A filter needs a type of the scheme in force; that of the other scheme opens no cartridge. */
-const gasTypeKnown = (c: Contaminant, ruleSet: HazardFacts['ruleSet']): boolean =>
-	(ruleSet === 'us' ? usTypeOf(c) : enTypeOf(c)) !== undefined;
-
-function scheduleExists(c: Contaminant): boolean {
-	if (!c.substance) return false;
-	return canEstimate(c.substance) || (c.substance.en !== undefined && c.substance.en !== 'A');
+/** A contaminant that no filter can be relied on against, and why. */
+export interface Passing {
+	c: Contaminant;
+	reason: Reason;
 }

@@ -177,9 +177,9 @@ const WORKED: Worked[] = [
 	},
 	// Rung 6: vapour that harms the skin. Common practice.
 	{
-		source: 'common practice, hydrogen fluoride',
+		source: 'common practice, fluorine',
 		ruleSet: 'uk',
-		air: [['hydrogen-fluoride', 5, 'ppm', 1.8]],
+		air: [['fluorine', 6, 'ppm', 1]],
 		outcome: 'supplied air',
 		rung: 'skin'
 	},
@@ -404,7 +404,7 @@ const WORKED: Worked[] = [
 		ruleSet: 'uk',
 		air: [
 			['ammonia', 60, 'ppm', 25],
-			['grain-dust', 30, 'mg/m3', 10]
+			['general-dust', 30, 'mg/m3', 10]
 		],
 		outcome: 'filter',
 		rung: 'factor',

@@ -2,6 +2,7 @@ import { readNumber, type Column } from '../csv/table.ts';
 import {
 	CONTAMINANT_FORMS,
 	EN_GAS_TYPES,
+	HARMS,
 	TARGET_ORGANS,
 	US_GAS_TYPES,
 	type ExposureLimit,
@@ -207,6 +208,12 @@ export const SUBSTANCE_COLUMNS: readonly Column<SubstanceDraft>[] = [
 		read: (cell, into) =>
 			void (into.organs = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), TARGET_ORGANS))),
 		write: (s) => s.organs?.join('; ')
+	},
+	{
+		name: 'harms',
+		read: (cell, into) =>
+			void (into.harms = cell.split(/[;,|]/).map((word) => oneOf(word.trim(), HARMS))),
+		write: (s) => s.harms?.join('; ')
 	},
 	{
 		name: 'no filter',

@@ -185,5 +185,6 @@ export const FIELD_NAMES: Record<SubstanceField, string> = {
 	us: 'Cartridge, 42 CFR 84',
 	noFilter: 'Why no filter',
 	organs: 'Target organs',
+	harms: 'Kinds of harm',
 	biologicalGroup: 'Biological group'
 };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CONTAMINANT_FORMS } from '../../../core/data/substance.ts';
+import { BIOLOGICAL_TASKS, CONTAMINANT_FORMS } from '../../../core/data/substance.ts';
 import { CONCENTRATION_UNITS } from '../../../core/units/concentration.ts';
 
 const amount = z.object({
@@ -32,7 +32,9 @@ export const factsSchema = z.object({
 				peak: amount.nullish(),
 				basis: z.enum(['measured', 'estimated']).optional(),
 				measuredOn: z.iso.date().optional(),
-				limit: amount.refine((l) => l.value > 0, 'A limit must be above zero.').nullish()
+				limit: amount.refine((l) => l.value > 0, 'A limit must be above zero.').nullish(),
+				limitReason: z.string().trim().max(300, 'At most 300 characters.').optional(),
+				biologicalTask: z.enum(BIOLOGICAL_TASKS).optional()
 			})
 		)
 		.max(30, 'A plan holds at most 30 contaminants.'),

@@ -5,8 +5,9 @@ import { planStatus } from '../../../core/hazards/plan-status.ts';
 import { anotherApproves } from '../../../core/people/two-people.ts';
 import type { Connection } from '../db/client.ts';
 import { hazardEdition, hazardPlan, place, planFlag, user } from '../db/schema/index.ts';
-import { type Context, type Reader, todayOf } from '../kernel/context.ts';
+import { type Actor, type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { may } from '../kernel/permissions.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { libraryFor } from './substances.ts';
 
@@ -125,6 +126,25 @@ export async function planPage(context: Reader, id: string) {
 }
 
 /**
+ * Only a supervisor keeps a limit that is laxer than the published one.
+ * @throws Refusal at the contaminant whose reason was added or changed by somebody else
+ */
+function refuseLaxer(role: Actor['role'], facts: HazardFacts, held?: HazardFacts): void {
+	if (may(role, 'approve plans')) return;
+	const before = new Set(
+		held?.contaminants.map((c) => JSON.stringify([c.name, c.limit, c.limitReason]))
+	);
+	facts.contaminants.forEach((c, i) => {
+		if (!c.limitReason || before.has(JSON.stringify([c.name, c.limit, c.limitReason]))) return;
+		throw new Refusal(
+			'forbidden',
+			`${c.name}: only a supervisor keeps a limit that is laxer than the published one.`,
+			`facts.contaminants[${i}].limitReason`
+		);
+	});
+}
+
+/**
  * Saves a plan; a new one where the version is 0. What the core cannot judge is refused with its place.
  * @returns the version that is now in force
  */
@@ -139,6 +159,7 @@ export function savePlan(context: Context, input: PlanInput): Promise<number> {
 			.innerJoin(user, eq(user.id, hazardPlan.changedBy))
 			.where(eq(hazardPlan.id, input.id))
 			.for('update', { of: hazardPlan });
+		refuseLaxer(at.actor.role, input.facts, held?.plan.facts);
 		const content = { task: input.task, placeId: input.placeId, facts: input.facts };
 		const change = { ...content, changedBy: at.actor.id, changedAt: at.now };
 		const version = (held?.plan.version ?? 0) + 1;

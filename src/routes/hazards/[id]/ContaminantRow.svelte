@@ -5,7 +5,7 @@
 	import X from '@lucide/svelte/icons/x';
 	import { untrack } from 'svelte';
 	import { CONTAMINANT_FORMS, type RuleSet, type Substance } from '$core/data/substance';
-	import { limitOf, written, type Contaminant, type ContaminantFact } from '$core/hazards/facts';
+	import { publishedLimit, written, type Contaminant, type ContaminantFact } from '$core/hazards/facts';
 	import type { ConcentrationUnit } from '$core/units/concentration';
 	import { readableNumber } from '$core/units/number';
 
@@ -35,7 +35,7 @@
 	let more = $state(untrack(() => Boolean(row.peak || row.measurements?.values.length)));
 	let list = $state(untrack(() => row.measurements?.values.join(' ') ?? ''));
 
-	const listed = $derived(limitOf({}, substance, ruleSet));
+	const listed = $derived(publishedLimit(substance, ruleSet));
 	const shown = $derived(row.concentration?.unit ?? row.measurements?.unit ?? unit ?? 'ppm');
 	const several = $derived(Boolean(row.measurements?.values.length));
 	const short = (value: number) => readableNumber(value, 3);

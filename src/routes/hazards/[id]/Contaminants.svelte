@@ -4,7 +4,7 @@
 	import type { Substance } from '$core/data/substance';
 	import type { SubstanceLibrary } from '$core/data/substances';
 	import {
-		limitOf,
+		publishedLimit,
 		type Contaminant,
 		type ContaminantFact,
 		type HazardFacts
@@ -62,7 +62,7 @@
 			learn([exact]);
 			found = exact;
 		}
-		const unit = found ? (limitOf({}, found, facts.ruleSet)?.unit ?? 'ppm') : 'ppm';
+		const unit = found ? (publishedLimit(found, facts.ruleSet)?.unit ?? 'ppm') : 'ppm';
 		const row: ContaminantFact = found
 			? { substance: found.key, name: found.name, form: found.form, concentration: null }
 			: { name: text, form: 'vapour', concentration: null };

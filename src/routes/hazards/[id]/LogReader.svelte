@@ -11,7 +11,7 @@
 		type LogSummary,
 		type MonitorReading
 	} from '$core/hazards/monitor-log';
-	import { limitOf, type HazardFacts } from '$core/hazards/facts';
+	import { publishedLimit, type HazardFacts } from '$core/hazards/facts';
 	import { InputError } from '$core/verdict';
 	import { readableNumber } from '$core/units/number';
 	import Chart from '$lib/ui/chart/Chart.svelte';
@@ -60,7 +60,7 @@
 	}
 	const limitFor = (channel: Channel) => {
 		const key = channel === 'vocPpm' ? vocFor : SUBSTANCES[channel];
-		return key ? limitOf({}, library.find(key), facts.ruleSet) : undefined;
+		return key ? publishedLimit(library.find(key), facts.ruleSet) : undefined;
 	};
 	/** Oxygen and explosive gas count by their worst reading, contaminants by mean and worst quarter of an hour. */
 	function takeIn() {
