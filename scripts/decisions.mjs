@@ -1,0 +1,4 @@
+// docs/decisions.md: npm run decisions
+import { runTypeScript } from './lib/tsx.mjs';
+
+await runTypeScript('scripts/decisions-write.ts');
