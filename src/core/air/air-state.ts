@@ -13,7 +13,8 @@ export const ATMOSPHERE_BAR = 1.01325;
 export const FREE_AIR_C = 20;
 const KPA_PER_BAR = 100;
 /** Range in which cylinders are handled and the equation was checked. Site default. */
-const RANGE = { fromK: 233, toK: 343.15, mostBar: 400 } as const;
+const RANGE = { fromK: 233, toK: 343.15 } as const;
+export const MOST_BAR = 400;
 /** Air at this density, mol/L, stands far above any pressure of the range. */
 const DENSEST = 40;
 const MOST_STEPS = 60;
@@ -111,8 +112,8 @@ export function absoluteBar(
 ) {
 	if (!(ambientBar > 0 && ambientBar <= 50))
 		throw new InputError('ambientBar', 'The surroundings have a pressure above 0, up to 50 bar.');
-	if (!(pressureBar >= 0 && pressureBar <= RANGE.mostBar))
-		throw new InputError(path, `${pressureBar} bar is outside 0 to ${RANGE.mostBar} bar.`);
+	if (!(pressureBar >= 0 && pressureBar <= MOST_BAR))
+		throw new InputError(path, `${pressureBar} bar is outside 0 to ${MOST_BAR} bar.`);
 	return pressureBar + ambientBar;
 }
 

@@ -4,6 +4,7 @@ import {
 	ATMOSPHERE_BAR,
 	densityAt,
 	isothermOf,
+	MOST_BAR,
 	pressureAt,
 	type AirCondition
 } from './air-state.ts';
@@ -12,6 +13,9 @@ import {
 export const RATED_C = 15;
 /** Temperature that the developed pressure is stated at, °C. Published: EN ISO 11114 and the filling codes; from memory. */
 export const DEVELOPED_C = 65;
+
+/** There and back carries rounding in the last bits; it must not decide. */
+const ROUNDING = 1e-6;
 
 /**
  * Gauge pressure of a closed cylinder at another temperature: the density stays. The stretch of the cylinder is left
@@ -27,7 +31,13 @@ export function settledPressureBar(
 		isothermOf(from.temperatureC),
 		absoluteBar(from.pressureBar, from.ambientBar)
 	);
-	return pressureAt(isothermOf(finalTemperatureC, 'finalTemperatureC'), density) - ambient;
+	const settled = pressureAt(isothermOf(finalTemperatureC, 'finalTemperatureC'), density) - ambient;
+	if (settled > MOST_BAR + ROUNDING)
+		throw new InputError(
+			'finalTemperatureC',
+			`At ${finalTemperatureC} °C it would stand at ${Math.round(settled)} bar, beyond the ${MOST_BAR} bar that air is computed for here.`
+		);
+	return settled;
 }
 
 export interface FillTarget {

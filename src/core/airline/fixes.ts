@@ -1,4 +1,3 @@
-import { InputError } from '../verdict.ts';
 import { judgeHose, LONGEST_HOSE_M, MOST_SUPPLY_BAR, type HoseInput } from './hose.ts';
 
 /** Bores that hose is sold in, mm. Common practice. */
@@ -12,21 +11,13 @@ export type HoseFix =
 	| { change: 'more pressure'; supplyBar: number }
 	| { change: 'fewer wearers'; wearers: number };
 
-/** Whether a run of hose passes; one that chokes does not. */
-function passes(input: HoseInput): boolean {
-	try {
-		return judgeHose(input).outcome === 'pass';
-	} catch (error) {
-		if (error instanceof InputError && error.path === 'flowLPerMin') return false;
-		throw error;
-	}
-}
+const passes = (input: HoseInput): boolean => judgeHose(input).outcome === 'pass';
 
 /**
  * The single changes that make a hose pass: the next bore that is wide enough, the longest length, the least supply,
  * the most wearers. Empty where one change alone is not enough, or where it passes already.
  * @param wearers how many breathe from the end of it, each with the same share of the flow
- * @throws InputError as judgeHose, but for a hose that chokes
+ * @throws InputError as judgeHose
  */
 export function hoseFixes(input: HoseInput, wearers = 1): HoseFix[] {
 	if (passes(input)) return [];

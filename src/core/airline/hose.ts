@@ -1,7 +1,14 @@
 import { ATMOSPHERE_BAR, FREE_AIR_C } from '../air/air-state.ts';
 import { AIR_MOLAR_MASS_G_PER_MOL } from '../data/air-equation.ts';
 import { GAS_CONSTANT, ZERO_CELSIUS_K } from '../units/concentration.ts';
-import { InputError, maker, published, type Reason, type Verdict } from '../verdict.ts';
+import {
+	InputError,
+	maker,
+	published,
+	type Origin,
+	type Reason,
+	type Verdict
+} from '../verdict.ts';
 
 /** Below this Reynolds number the flow is laminar. Published: any text of fluid mechanics. */
 const LAMINAR_RE = 2300;
@@ -11,6 +18,8 @@ export const HOSE_ROUGHNESS_MM = 0.01;
 export const MOST_SUPPLY_BAR = 8.63;
 /** Longest hose, m: 300 ft. Published: 42 CFR 84 subpart J; from memory. */
 export const LONGEST_HOSE_M = 91;
+/** Most flow to one wearer, free L/min. Published: 42 CFR 84 subpart J; from memory. */
+export const MOST_FLOW_L_PER_MIN = 425;
 /** Least flow, free L/min. Published: 42 CFR 84 subpart J; from memory. */
 export const LEAST_FLOW_L_PER_MIN = { 'tight-fitting': 115, hood: 170 } as const;
 const RULE = published('42 CFR 84 subpart J');
@@ -50,6 +59,9 @@ export interface HoseInput {
 	fittingsEquivalentM?: number | undefined;
 	/** Least pressure that the wearer's valve is approved for, gauge bar. */
 	leastOutletBar?: number | undefined;
+	/** Most pressure that it is approved for, gauge bar. */
+	mostOutletBar?: number | undefined;
+	/** What one wearer breathes from at the end; left out: several share the flow, or nobody knows. */
 	wearing?: keyof typeof LEAST_FLOW_L_PER_MIN | undefined;
 }
 
@@ -62,9 +74,10 @@ export interface HoseFlow {
 /**
  * Pressure at the end of a hose: isothermal compressible flow with friction,
  * p₁² − p₂² = G²·R·T/M·(f·L/D + 2·ln(p₁/p₂)). Published: any text of gas dynamics; from memory.
- * @throws InputError at the field at fault; at flowLPerMin when the hose chokes: no pressure drives more through it
+ * @returns undefined outlet when the hose chokes: no pressure drives that much through it
+ * @throws InputError at the field at fault
  */
-export function hoseFlow(input: HoseInput): HoseFlow {
+export function hoseFlow(input: HoseInput): Omit<HoseFlow, 'outletBar'> & { outletBar?: number } {
 	check(input);
 	const { supplyBar, boreMm, lengthM, flowLPerMin, temperatureC = FREE_AIR_C } = input;
 	const kelvin = temperatureC + ZERO_CELSIUS_K;
@@ -81,11 +94,7 @@ export function hoseFlow(input: HoseInput): HoseFlow {
 	const over = (outlet: number) =>
 		outlet * outlet - supply * supply + drive * (resistance + 2 * Math.log(supply / outlet));
 	const choking = Math.sqrt(drive);
-	if (choking >= supply || over(choking) > 0)
-		throw new InputError(
-			'flowLPerMin',
-			`${flowLPerMin} L/min does not pass ${lengthM} m of ${boreMm} mm hose from ${supplyBar} bar: wider, shorter, or more pressure.`
-		);
+	if (choking >= supply || over(choking) > 0) return { reynolds, frictionFactor: factor };
 	let [low, high] = [choking, supply];
 	for (let i = 0; i < STEPS; i++) {
 		const middle = (low + high) / 2;
@@ -99,52 +108,123 @@ export function hoseFlow(input: HoseInput): HoseFlow {
 	};
 }
 
-/** The flow judged: pressure, length and flow of the approval, and what the wearer's valve needs. */
+/**
+ * The flow judged: pressure, length and flow of the approval, and what the wearer's valve needs. A hose that chokes
+ * fails, with nothing at its end.
+ * @throws InputError at the field at fault
+ */
 export function judgeHose(input: HoseInput): Verdict<'pass' | 'fail'> & HoseFlow {
 	const flow = hoseFlow(input);
-	const { supplyBar, lengthM, flowLPerMin, leastOutletBar = 0, wearing = 'tight-fitting' } = input;
-	const least = LEAST_FLOW_L_PER_MIN[wearing];
+	const {
+		supplyBar,
+		boreMm,
+		lengthM,
+		flowLPerMin,
+		leastOutletBar = 0,
+		mostOutletBar,
+		wearing
+	} = input;
+	const outletBar = flow.outletBar ?? 0;
+	const within = (
+		rule: string,
+		text: string,
+		value: number,
+		limit: number,
+		unit: string,
+		how: 'least' | 'most',
+		origin: Origin
+	): Reason => ({
+		rule,
+		text,
+		origin,
+		limit,
+		value,
+		unit,
+		margin: how === 'least' ? value - limit : limit - value
+	});
+	const band = maker('pressure band of the rig');
+	const least = LEAST_FLOW_L_PER_MIN[wearing ?? 'tight-fitting'];
 	const reasons: Reason[] = [
-		{
-			rule: 'hose.outlet',
-			text: `${flow.outletBar.toFixed(2)} bar at the end, ${leastOutletBar} at least.`,
-			origin: maker('pressure band of the rig'),
-			limit: leastOutletBar,
-			value: flow.outletBar,
-			unit: 'bar',
-			margin: flow.outletBar - leastOutletBar
-		},
-		{
-			rule: 'hose.supply',
-			text: `Supply ${supplyBar} bar, ${MOST_SUPPLY_BAR} at most.`,
-			origin: RULE,
-			limit: MOST_SUPPLY_BAR,
-			value: supplyBar,
-			unit: 'bar',
-			margin: MOST_SUPPLY_BAR - supplyBar
-		},
-		{
-			rule: 'hose.length',
-			text: `${lengthM} m of hose, ${LONGEST_HOSE_M} at most.`,
-			origin: RULE,
-			limit: LONGEST_HOSE_M,
-			value: lengthM,
-			unit: 'm',
-			margin: LONGEST_HOSE_M - lengthM
-		},
-		{
-			rule: 'hose.flow',
-			text: `Worked out at ${flowLPerMin} L/min; ${wearing} takes ${least} at least.`,
-			origin: RULE,
-			limit: least,
-			value: flowLPerMin,
-			unit: 'L/min',
-			margin: flowLPerMin - least
-		}
+		...(flow.outletBar === undefined
+			? [
+					{
+						rule: 'hose.chokes',
+						text: `${flowLPerMin} L/min does not pass ${lengthM} m of ${boreMm} mm hose from ${supplyBar} bar: wider, shorter, or more pressure.`,
+						origin: published(
+							'isothermal flow with friction: no pressure at its end drives more through it'
+						),
+						margin: -1
+					}
+				]
+			: [
+					within(
+						'hose.outlet',
+						`${outletBar.toFixed(2)} bar at the end, ${leastOutletBar} at least.`,
+						outletBar,
+						leastOutletBar,
+						'bar',
+						'least',
+						band
+					)
+				]),
+		...(mostOutletBar === undefined
+			? []
+			: [
+					within(
+						'hose.outlet-high',
+						`${outletBar.toFixed(2)} bar at the end, ${mostOutletBar} at most.`,
+						outletBar,
+						mostOutletBar,
+						'bar',
+						'most',
+						band
+					)
+				]),
+		within(
+			'hose.supply',
+			`Supply ${supplyBar} bar, ${MOST_SUPPLY_BAR} at most.`,
+			supplyBar,
+			MOST_SUPPLY_BAR,
+			'bar',
+			'most',
+			RULE
+		),
+		within(
+			'hose.length',
+			`${lengthM} m of hose, ${LONGEST_HOSE_M} at most.`,
+			lengthM,
+			LONGEST_HOSE_M,
+			'm',
+			'most',
+			RULE
+		),
+		within(
+			'hose.flow',
+			`Worked out at ${flowLPerMin} L/min; ${wearing ?? 'a tight-fitting mask'} takes ${least} at least.`,
+			flowLPerMin,
+			least,
+			'L/min',
+			'least',
+			RULE
+		),
+		...(wearing
+			? [
+					within(
+						'hose.flow-high',
+						`${flowLPerMin} L/min to one wearer, ${MOST_FLOW_L_PER_MIN} at most.`,
+						flowLPerMin,
+						MOST_FLOW_L_PER_MIN,
+						'L/min',
+						'most',
+						RULE
+					)
+				]
+			: [])
 	];
 	const failed = reasons.filter((r) => (r.margin ?? 0) < 0);
 	return {
 		...flow,
+		outletBar,
 		outcome: failed.length ? 'fail' : 'pass',
 		reasons: [...failed, ...reasons.filter((r) => !failed.includes(r))]
 	};
@@ -163,4 +243,5 @@ function check({ supplyBar, boreMm, lengthM, flowLPerMin, ...rest }: HoseInput):
 	within('roughnessMm', rest.roughnessMm ?? HOSE_ROUGHNESS_MM, 0, boreMm / 4, 'mm');
 	within('fittingsEquivalentM', rest.fittingsEquivalentM ?? 0, 0, 1000, 'm');
 	within('leastOutletBar', rest.leastOutletBar ?? 0, 0, 20, 'bar');
+	within('mostOutletBar', rest.mostOutletBar ?? 20, rest.leastOutletBar ?? 0, 20, 'bar');
 }

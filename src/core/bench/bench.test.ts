@@ -68,7 +68,8 @@ describe('a set of breathing apparatus', () => {
 		expect(located(() => holdTest(4350, 290, 60))).toMatch(/^startBar: .*If this was psi: 300 bar/);
 	});
 	it.each([
-		[() => holdTest(290, 300, 60), /^endBar: .*lies above the start/],
+		[() => holdTest(290, 280, 60, { limitBar: 0 }), /^limitBar/],
+		[() => holdTest(290, 280, 60, { ratedBar: 9000 }), /^ratedBar/],
 		[() => holdTest(-1, -2, 60), /^startBar: .*below zero/],
 		[() => holdTest(300, 299, 0), /^seconds/],
 		[() => whistleTest(NaN), /^bar/]
@@ -287,5 +288,65 @@ describe('a robust line', () => {
 		const points = [0, 1, 2, 3, 4].map((x) => ({ x, y: x === 2 ? 50 : 3 + 2 * x }));
 		expect(theilSen(points)?.slope).toBeCloseTo(2, 9);
 		expect(theilSen([{ x: 1, y: 1 }])).toBeUndefined();
+	});
+});
+
+// Common practice and JCGM 106, from memory: what cannot be judged is done again, never passed.
+describe('repeat, not pass', () => {
+	const hold = (...of: Parameters<typeof holdTest>) => holdTest(...of).outcome;
+
+	it('a hold that began too low, by its rated pressure or by 200 bar where none is given', () => {
+		expect([
+			hold(269.9, 265, 60, { ratedBar: 300 }),
+			hold(270, 265, 60, { ratedBar: 300 })
+		]).toEqual(['repeat', 'pass']);
+		expect([hold(179.9, 175, 60), hold(180, 175, 60), hold(0, 0, 60)]).toEqual([
+			'repeat',
+			'pass',
+			'repeat'
+		]);
+	});
+
+	it('a hold that rose', () => {
+		expect(hold(290, 290.1, 60)).toBe('repeat');
+		expect(holdTest(290, 300, 60).reasons[0]?.text).toMatch(/may hide a leak/);
+	});
+
+	it('a limit of a maker that is not included', () => {
+		const strict = { limitIncluded: false };
+		expect([hold(300, 290, 60), hold(300, 290, 60, strict), hold(300, 290.1, 60, strict)]).toEqual([
+			'pass',
+			'fail',
+			'pass'
+		]);
+		expect(hold(300, 294, 60, { limitBar: 5 })).toBe('fail');
+	});
+
+	it.each([
+		['suit-en', 1650, 1690],
+		['suit-us', 996, 1010],
+		['mask-full-face', -1000, -1010]
+	] as const)('%s: a closed volume that gains, past the noise', (key, startPa, endPa) => {
+		const found = pressureTest(recipeOf(key), { startPa, endPa });
+		expect(found.outcome).toBe('repeat');
+		expect(found.reasons[0]?.rule).toBe('pressure.wrong-way');
+		const within = startPa + Math.sign(startPa) * 4;
+		expect(pressureTest(recipeOf(key), { startPa, endPa: within }).outcome).not.toBe('repeat');
+	});
+
+	it('a gain that the temperature explains is no gain', () =>
+		expect(
+			pressureTest(recipeOf('suit-en'), { startPa: 1650, endPa: 1850, temperatureChangeK: 0.6 })
+				.outcome
+		).toBe('pass'));
+
+	it.each([
+		['suit-en', 1650, 60, 60.1],
+		['mask-full-face', -1000, 20, 20.1]
+	] as const)('%s: an uncertainty of more than a fifth of the limit', (key, startPa, good, bad) => {
+		const of = (uncertaintyPa: number) =>
+			pressureTest(recipeOf(key), { startPa, endPa: startPa, uncertaintyPa });
+		expect(of(good).outcome).not.toBe('repeat');
+		expect([of(bad).outcome, of(bad).reasons[0]?.rule]).toEqual(['repeat', 'pressure.uncertain']);
 	});
 });

@@ -48,25 +48,44 @@ export function checkGaugeBar(value: number, path: string): void {
 	}
 }
 
+/** Rated pressure taken for the start of a hold where none is given, bar. Common practice: the lower of the two. */
+const LEAST_RATED_BAR = 200;
+
+/** What a hold is judged against. */
+export interface HoldRule {
+	/** Most that may be lost, bar. */
+	limitBar?: number | undefined;
+	/** Whether a loss of just that still passes; several makers say less than it. */
+	limitIncluded?: boolean | undefined;
+	/** Rated pressure of the set: from less than nine tenths of it there is nothing to judge. */
+	ratedBar?: number | undefined;
+}
+
 /**
  * The one-minute hold of a closed set.
- * @throws InputError at startBar or endBar on readings that cannot be, at seconds on none.
+ *
+ * *Repeat* where it began too low, was too short, or rose: a closed set gains nothing, so that what rose is warming or
+ * a valve that is not shut, and may hide a leak.
+ * @throws InputError at startBar or endBar on readings that cannot be, at seconds on none, at limitBar or ratedBar.
  */
 export function holdTest(
 	startBar: number,
 	endBar: number,
 	seconds: number,
-	mostDropBar = HOLD_DROP_BAR
+	{
+		limitBar: mostDropBar = HOLD_DROP_BAR,
+		limitIncluded = true,
+		ratedBar = LEAST_RATED_BAR
+	}: HoldRule = {}
 ): Verdict<TestOutcome> & { dropBar: number } {
 	checkGaugeBar(startBar, 'startBar');
 	checkGaugeBar(endBar, 'endBar');
+	if (!(mostDropBar > 0 && mostDropBar <= GAUGE_TOP_BAR))
+		throw new InputError('limitBar', 'The limit of a hold lies above zero.');
+	if (!(ratedBar > 0 && ratedBar <= GAUGE_TOP_BAR))
+		throw new InputError('ratedBar', `A rated pressure lies above 0, up to ${GAUGE_TOP_BAR} bar.`);
 	if (!(seconds > 0) || !Number.isFinite(seconds))
 		throw new InputError('seconds', 'The time of the hold must be above zero.');
-	if (endBar > startBar)
-		throw new InputError(
-			'endBar',
-			`The end pressure of ${endBar} bar lies above the start of ${startBar}. A closed set gains none: read again.`
-		);
 	const dropBar = Number((startBar - endBar).toFixed(9));
 	const reason = (rule: string, text: string): Reason => ({
 		rule,
@@ -82,44 +101,46 @@ export function holdTest(
 		unit: 'bar',
 		margin: Number((mostDropBar - dropBar).toFixed(9))
 	});
-	const within = dropBar <= mostDropBar + ROUNDING;
-	if (
-		!within &&
-		(dropBar * HOLD_SECONDS) / Math.max(seconds, HOLD_SECONDS) > mostDropBar + ROUNDING
-	)
+	const repeat = (rule: string, text: string) => ({
+		outcome: 'repeat' as const,
+		dropBar,
+		reasons: [reason(rule, text)]
+	});
+	const most = `${limitIncluded ? '' : 'less than '}${mostDropBar}${limitIncluded ? ' at most' : ''}`;
+	const fits = (bar: number) =>
+		limitIncluded ? bar <= mostDropBar + ROUNDING : bar < mostDropBar - ROUNDING;
+	const within = fits(dropBar);
+	const least = Number((ratedBar * READY_SHARE).toFixed(9));
+	if (startBar < least - ROUNDING)
+		return repeat(
+			'hold.start',
+			`It began at ${startBar} bar; a hold begins at ${least} bar at least, nine tenths of ${ratedBar}. Fill it and hold again.`
+		);
+	if (dropBar < 0)
+		return repeat(
+			'hold.rising',
+			`It rose from ${startBar} to ${endBar} bar. A closed set gains none: warming, or a valve that is not shut, may hide a leak. Hold again.`
+		);
+	if (!within && !fits((dropBar * HOLD_SECONDS) / Math.max(seconds, HOLD_SECONDS)))
 		return {
 			outcome: 'fail',
 			dropBar,
-			reasons: [reason('hold.drop', `It lost ${dropBar} bar, ${mostDropBar} at most.`)]
+			reasons: [reason('hold.drop', `It lost ${dropBar} bar, ${most}.`)]
 		};
 	if (seconds < HOLD_SECONDS)
-		return {
-			outcome: 'repeat',
-			dropBar,
-			reasons: [
-				reason(
-					'hold.short',
-					`Held ${seconds} s only; the hold takes ${HOLD_SECONDS} s. Hold again.`
-				)
-			]
-		};
+		return repeat(
+			'hold.short',
+			`Held ${seconds} s only; the hold takes ${HOLD_SECONDS} s. Hold again.`
+		);
 	if (!within)
-		return {
-			outcome: 'repeat',
-			dropBar,
-			reasons: [
-				reason(
-					'hold.long',
-					`Over ${seconds} s it lost ${dropBar} bar; hold again for ${HOLD_SECONDS} s.`
-				)
-			]
-		};
+		return repeat(
+			'hold.long',
+			`Over ${seconds} s it lost ${dropBar} bar; hold again for ${HOLD_SECONDS} s.`
+		);
 	return {
 		outcome: 'pass',
 		dropBar,
-		reasons: [
-			reason('hold.drop', `It lost ${dropBar} bar in ${seconds} s, ${mostDropBar} at most.`)
-		]
+		reasons: [reason('hold.drop', `It lost ${dropBar} bar in ${seconds} s, ${most}.`)]
 	};
 }
 

@@ -1,5 +1,12 @@
 import { STANDARD_ATMOSPHERE_KPA, ZERO_CELSIUS_K } from '../units/concentration.ts';
-import { computed, InputError, published, type Reason, type Verdict } from '../verdict.ts';
+import {
+	commonPractice,
+	computed,
+	InputError,
+	published,
+	type Reason,
+	type Verdict
+} from '../verdict.ts';
 import type { TestOutcome } from './breathing-apparatus.ts';
 import { PA_PER_INCH_WATER, type Recipe } from './recipes.ts';
 
@@ -11,6 +18,8 @@ const ROOM_K = 20 + ZERO_CELSIUS_K;
 const GUARD = 2;
 /** The start may lie below the set pressure by this share before the test says nothing. Site. */
 const START_SHARE = 0.9;
+/** An instrument whose uncertainty is a larger part of the limit cannot judge it. Published: JCGM 106; from memory. */
+const MOST_UNCERTAINTY_SHARE = 0.2;
 const ROUNDING = 1e-9;
 
 export interface PressureTestInput {
@@ -57,37 +66,60 @@ export function pressureTest(recipe: Recipe, input: PressureTestInput): Pressure
 	if (correctedEndPa !== endPa) reasons.push(correction(input, thermal, endPa, correctedEndPa));
 	if (uncertaintyPa > 0) reasons.push(guardReason(uncertaintyPa, loss(correctedEndPa), limit));
 	const result = { correctedEndPa, lossPa: loss(correctedEndPa) };
-	const short = Math.abs(startPa) < Math.abs(recipe.setPa) * START_SHARE;
-	if (short)
-		return {
-			...result,
-			outcome: 'repeat',
-			reasons: [
-				{
-					rule: 'pressure.start',
-					text: `It was set to ${readable(recipe, startPa)} only; the recipe says ${readable(recipe, recipe.setPa)}.`,
-					origin: recipe.origin,
-					limit: recipe.setPa,
-					value: startPa,
-					unit: 'Pa'
-				},
-				...reasons
-			]
-		};
+	const again = (reason: Reason): PressureTest => ({
+		...result,
+		outcome: 'repeat',
+		reasons: [reason, ...reasons]
+	});
+	if (Math.abs(startPa) < Math.abs(recipe.setPa) * START_SHARE)
+		return again({
+			rule: 'pressure.start',
+			text: `It was set to ${readable(recipe, startPa)} only; the recipe says ${readable(recipe, recipe.setPa)}.`,
+			origin: recipe.origin,
+			limit: recipe.setPa,
+			value: startPa,
+			unit: 'Pa'
+		});
+	const coarse = tooUncertain(uncertaintyPa, limit);
+	if (coarse) return again(coarse);
 	if ((raw === 'fail') !== (corrected === 'fail'))
-		return {
-			...result,
-			outcome: 'repeat',
-			reasons: [
-				{
-					rule: 'pressure.correction-decides',
-					text: `By the readings alone it would ${raw === 'fail' ? 'fail' : 'pass'}, corrected it would ${corrected === 'fail' ? 'fail' : 'pass'}: neither is trusted. Let it come to room temperature and test again.`,
-					origin: computed('verdicts with and without the correction')
-				},
-				...reasons
-			]
-		};
-	return { ...result, outcome: corrected, reasons };
+		return again({
+			rule: 'pressure.correction-decides',
+			text: `By the readings alone it would ${raw === 'fail' ? 'fail' : 'pass'}, corrected it would ${corrected === 'fail' ? 'fail' : 'pass'}: neither is trusted. Let it come to room temperature and test again.`,
+			origin: computed('verdicts with and without the correction')
+		});
+	const gained = wrongWay(recipe, result.lossPa, uncertaintyPa);
+	return gained ? again(gained) : { ...result, outcome: corrected, reasons };
+}
+
+/** An instrument that cannot tell a pass from a fail. */
+const tooUncertain = (uncertaintyPa: number, limitPa: number): Reason | undefined =>
+	uncertaintyPa > limitPa * MOST_UNCERTAINTY_SHARE + ROUNDING
+		? {
+				rule: 'pressure.uncertain',
+				text: `An uncertainty of ${uncertaintyPa} Pa is more than a fifth of the ${Math.round(limitPa)} Pa that may be lost: this instrument cannot judge it.`,
+				origin: published('JCGM 106, guard banding'),
+				limit: limitPa * MOST_UNCERTAINTY_SHARE,
+				value: uncertaintyPa,
+				unit: 'Pa',
+				margin: limitPa * MOST_UNCERTAINTY_SHARE - uncertaintyPa
+			}
+		: undefined;
+
+/** A closed volume that gained what it should lose: warming or a valve, which may hide a leak. */
+function wrongWay(recipe: Recipe, lossPa: number, uncertaintyPa: number): Reason | undefined {
+	const noise = Math.max(GUARD * uncertaintyPa, recipe.noisePa);
+	if (lossPa >= -noise) return undefined;
+	const moved = recipe.setPa > 0 ? 'rose' : 'deepened';
+	return {
+		rule: 'pressure.wrong-way',
+		text: `The pressure ${moved} by ${Math.round(-lossPa)} Pa. A closed volume does not do that by itself: warming, or a valve, may hide a leak. Let it come to room temperature and test again.`,
+		origin: commonPractice('a change past the noise, in the wrong direction'),
+		limit: -noise,
+		value: lossPa,
+		unit: 'Pa',
+		margin: lossPa + noise
+	};
 }
 
 /** Most that may be lost from a start pressure, Pa. */

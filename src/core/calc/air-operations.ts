@@ -7,6 +7,7 @@ import { setWeight } from '../air/set-weight.ts';
 import { settledPressureBar } from '../air/settle.ts';
 import { turnBack } from '../air/turn-back.ts';
 import { judgeHose } from '../airline/hose.ts';
+import { InputError } from '../verdict.ts';
 import { listOf, MOST, operation, reason } from './operation.ts';
 import { calcReasons } from './reasons.ts';
 
@@ -91,6 +92,8 @@ const weight = operation({
 	}),
 	output: z.object({ totalKg: number, ...verdict }),
 	run({ partsKg, cylinders }) {
+		if (partsKg.length + cylinders.length === 0)
+			throw new InputError('partsKg', 'Nothing to weigh: give parts or cylinders.');
 		const result = setWeight(partsKg, cylinders);
 		return { ...result, reasons: calcReasons(result.reasons) };
 	}
@@ -98,7 +101,8 @@ const weight = operation({
 
 const turn = operation({
 	name: 'turn-back',
-	description: 'Pressure at which a team turns back, when the way out is as long as the way in.',
+	description:
+		'Pressure at which each wearer turns back when the way out is as long as the way in, and the one that governs the team.',
 	input: z.strictObject({
 		startBar: listOf(number, MOST.vessels),
 		warningBar: maybe,
@@ -139,7 +143,9 @@ const hose = operation({
 		flowLPerMin: number,
 		temperatureC: number.default(FREE_AIR_C),
 		roughnessMm: maybe,
-		fittingsEquivalentM: maybe
+		fittingsEquivalentM: maybe,
+		wears: z.enum(['tight-fitting', 'hood']).optional(),
+		bandBar: z.tuple([number, number]).optional()
 	}),
 	output: z.object({
 		outletBar: number,
@@ -147,8 +153,18 @@ const hose = operation({
 		frictionFactor: number,
 		...verdict
 	}),
-	run(input) {
-		const result = judgeHose(input);
+	run({ wears, bandBar, ...input }) {
+		if (bandBar && !(bandBar[0] >= 0 && bandBar[0] < bandBar[1] && bandBar[1] <= 20))
+			throw new InputError(
+				'bandBar',
+				'A band runs from a lower to a higher pressure, 0 to 20 bar.'
+			);
+		const result = judgeHose({
+			...input,
+			wearing: wears,
+			leastOutletBar: bandBar?.[0],
+			mostOutletBar: bandBar?.[1]
+		});
 		return { ...result, reasons: calcReasons(result.reasons) };
 	}
 });

@@ -13,10 +13,17 @@ const reasons = z.array(reason);
 const hold = operation({
 	name: 'hold-test',
 	description: 'Judges the one-minute hold of a closed set of breathing apparatus.',
-	input: z.strictObject({ startBar: z.number(), endBar: z.number(), seconds: z.number() }),
+	input: z.strictObject({
+		startBar: z.number(),
+		endBar: z.number(),
+		seconds: z.number(),
+		ratedBar: z.number().optional(),
+		limitBar: z.number().optional(),
+		limitIncluded: z.boolean().optional()
+	}),
 	output: z.object({ dropBar: z.number(), outcome, reasons }),
-	run({ startBar, endBar, seconds }) {
-		const result = holdTest(startBar, endBar, seconds);
+	run({ startBar, endBar, seconds, ...rule }) {
+		const result = holdTest(startBar, endBar, seconds, rule);
 		return { ...result, reasons: calcReasons(result.reasons) };
 	}
 });

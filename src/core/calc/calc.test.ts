@@ -80,9 +80,22 @@ describe('the calculation interface', () => {
 		expect(path('cylinder-content', { waterVolumeL: 6800, fromBar: 300 })).toBe('waterVolumeL');
 		expect(path('turn-back', { startBar: [300, 40] })).toBe('startBar[1]');
 		expect(path('dew-point', { pressureBar: 7 })).toBe('mgPerM3');
-		expect(path('hose', { supplyBar: 6, boreMm: 4, lengthM: 200, flowLPerMin: 500 })).toBe(
-			'flowLPerMin'
+		expect(ok('hose', { supplyBar: 6, boreMm: 4, lengthM: 200, flowLPerMin: 500 }).outcome).toBe(
+			'fail'
 		);
+		expect(path('set-weight', { partsKg: [], cylinders: [] })).toBe('partsKg');
+		const hood = { supplyBar: 6, boreMm: 10, lengthM: 30, wears: 'hood' };
+		const at = (flowLPerMin: number, bandBar?: number[]) =>
+			ok('hose', { ...hood, flowLPerMin, ...(bandBar ? { bandBar } : {}) }).outcome;
+		expect([at(169), at(170), at(425), at(426), at(200, [4, 6]), at(200, [4, 5])]).toEqual([
+			'fail',
+			'pass',
+			'pass',
+			'fail',
+			'pass',
+			'fail'
+		]);
+		expect(path('hose', { ...hood, flowLPerMin: 200, bandBar: [6, 4] })).toBe('bandBar');
 	});
 
 	it('takes a contaminant that the library does not hold', () => {
@@ -190,7 +203,6 @@ describe('bad input is located', () => {
 		],
 		['service-life', { concentrationPpm: 100, flowLPerMin: 40 }, 'refractiveIndex'],
 		['due', { rules: [{ every: { months: 1 } }], last: '31/01/2026', asOf: '2026-03-01' }, 'last'],
-		['hold-test', { startBar: 290, endBar: 300, seconds: 60 }, 'endBar'],
 		['hold-test', { startBar: 4350, endBar: 4340, seconds: 60 }, 'startBar'],
 		['whistle', { bar: -1 }, 'bar'],
 		['pressure-test', { recipe: 'suit-xx', start: 1, end: 1 }, 'recipe'],

@@ -8,7 +8,8 @@ export interface CommandResult {
 
 /** The list of operations, one a line. */
 export function listOperations(): string {
-	return OPERATIONS.map((op) => `${op.name.padEnd(16)}${op.description}\n`).join('');
+	const widest = Math.max(...OPERATIONS.map((op) => op.name.length)) + 2;
+	return OPERATIONS.map((op) => `${op.name.padEnd(widest)}${op.description}\n`).join('');
 }
 
 /** One JSON document in, one out. Bad input ends with 2. */

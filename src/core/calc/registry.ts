@@ -2,12 +2,14 @@ import { z } from 'zod';
 import { findSubstance } from '../data/substances.ts';
 import { fixedTimes, trapOf } from '../filters/fixed-times.ts';
 import { adsorbateOf, bedOf, serviceLife } from '../filters/service-life.ts';
+import { checkDay } from '../plan/calendar.ts';
 import { judgeDue } from '../plan/due.ts';
 import { didYouMean } from '../substances/nearest.ts';
 import { inBothUnits } from '../units/concentration.ts';
 import { InputError } from '../verdict.ts';
 import { AIR_OPERATIONS } from './air-operations.ts';
 import { BENCH_OPERATIONS } from './bench-operations.ts';
+import { beyondMeasure, faultOf } from './fault.ts';
 import { hazardOperation } from './hazard-operation.ts';
 import {
 	listOf,
@@ -161,6 +163,11 @@ const due = operation({
 		reasons: z.array(reason)
 	}),
 	run(input) {
+		if (checkDay(input.last, 'last') > checkDay(input.asOf, 'asOf'))
+			throw new InputError(
+				'last',
+				`It was last done on ${input.last}, after the day of asking, ${input.asOf}.`
+			);
 		const result = judgeDue({
 			rules: input.rules,
 			last: input.last,
@@ -194,17 +201,28 @@ export function calculate(name: string, input: unknown): CalcResult {
 				message: `No operation "${name}". There are: ${OPERATIONS.map((op) => op.name).join(', ')}.`
 			}
 		]);
-	const parsed = found.input.safeParse(input);
+	const parsed = found.input.safeParse(input, { reportInput: true });
 	if (!parsed.success)
 		return failure(
 			'invalid_input',
 			parsed.error.issues.map((issue) => ({
 				path: pathOf(issue.path),
-				message: issue.message
+				message: faultOf(issue)
 			}))
 		);
+	const beyond = beyondMeasure(input);
+	if (beyond)
+		return failure('invalid_input', [{ path: pathOf(beyond.path), message: beyond.message }]);
 	try {
-		return { ok: true, value: found.output.parse(found.run(parsed.data)) };
+		const answer = found.output.safeParse(found.run(parsed.data));
+		if (answer.success) return { ok: true, value: answer.data };
+		const what = pathOf(answer.error.issues[0]?.path ?? []);
+		return failure('invalid_input', [
+			{
+				path: '',
+				message: `These values together lie beyond what can be computed: ${what} would be no number. Check their units.`
+			}
+		]);
 	} catch (error) {
 		if (error instanceof InputError)
 			return failure('invalid_input', [{ path: error.path, message: error.message }]);

@@ -65,7 +65,10 @@ function judge(rule: ReadingRule, readings: Readings, facts: ReadingFacts) {
 	if (rule.kind === 'hold') {
 		if (start === undefined) throw new InputError('start', 'Note the pressure before the hold.');
 		if (end === undefined) throw new InputError('end', 'Note the pressure after the hold.');
-		return holdTest(start, end, seconds ?? 0, mostDropBar(facts));
+		return holdTest(start, end, seconds ?? 0, {
+			limitBar: mostDropBar(facts),
+			ratedBar: facts.ratedBar ?? undefined
+		});
 	}
 	const { value } = readings;
 	if (value === undefined) throw new InputError('value', 'Type what the gauge shows.');

@@ -4,6 +4,10 @@ import { InputError } from '../verdict.ts';
 /** A day without a time, YYYY-MM-DD. */
 export type Day = string;
 
+/** Days that anything of this trade can carry. Site default. */
+const FIRST_DAY = '1900-01-01';
+const LAST_DAY = '2199-12-31';
+
 /**
  * Reads a day. Days never carry a time zone: they are the site's own calendar.
  * @throws InputError when the text is no day of the calendar.
@@ -12,6 +16,8 @@ export function checkDay(text: string, path: string): Day {
 	const date = parseISO(text);
 	if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(date.getTime()))
 		throw new InputError(path, `"${text}" is no date. Write it as 2026-11-24.`);
+	if (text < FIRST_DAY || text > LAST_DAY)
+		throw new InputError(path, `${text} lies outside ${FIRST_DAY} to ${LAST_DAY}. Check the year.`);
 	return text;
 }
 

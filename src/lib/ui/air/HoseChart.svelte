@@ -17,10 +17,9 @@
 			try {
 				const lengthM = (hose.lengthM * i) / POINTS;
 				const fittingsEquivalentM = (hose.fittingsEquivalentM ?? 0) * (i / POINTS);
-				points.push({
-					x: lengthM,
-					y: hoseFlow({ ...hose, lengthM, fittingsEquivalentM }).outletBar
-				});
+				const { outletBar } = hoseFlow({ ...hose, lengthM, fittingsEquivalentM });
+				if (outletBar === undefined) break;
+				points.push({ x: lengthM, y: outletBar });
 			} catch (error) {
 				if (!(error instanceof InputError)) throw error;
 				break;
