@@ -14,7 +14,8 @@ const MULTIPLES = [0.5, 2, 8, 30, 90];
 /** Welding fume has no limit of its own: so much stands in for one in these tables. */
 const SOME_FUME_MG_PER_M3 = 5;
 /** Said on every line of its kind and so on none. */
-const COMMON = /^(Engineering controls|At or below|A valid fit test|UK: class|US: 1000)/;
+const COMMON =
+	/^(Engineering controls|At or below|A valid fit test|Powered hood|Powered half|Powered full|Airline hood)/;
 
 function answer(s: Substance, ruleSet: RuleSet, times: number): string {
 	const limit = publishedLimit(s, ruleSet);

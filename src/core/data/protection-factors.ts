@@ -74,7 +74,8 @@ export interface ProtectionKind {
 	particle?: Partial<Record<RuleSet, number | Partial<Record<ParticleClass, number>>>>;
 	/** Assigned factor of supplied air, whatever the contaminant. */
 	supplied?: Partial<Record<RuleSet, number>>;
-	note?: string;
+	/** What the factor holds for, by rule set. */
+	note?: Partial<Record<RuleSet, string>>;
 }
 
 /** Kinds and factors. Published as PROTECTION_FACTOR_ORIGIN says, from memory. */
@@ -83,12 +84,12 @@ export const PROTECTION_KINDS: readonly ProtectionKind[] = [
 	{ key: 'filtering-facepiece', label: 'Filtering facepiece, disposable', source: 'filter', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 1, catches: 'particles', particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
 	{ key: 'half-mask', label: 'Half mask with filters', source: 'filter', filters: 2, tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 2, catches: 'gas and particles', gas: { us: 10, uk: 10 }, particle: { us: 10, uk: { P1: 4, P2: 10, P3: 20 } } },
 	{ key: 'full-face', label: 'Full-face mask with filters', source: 'filter', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 4, catches: 'gas and particles', gas: { us: 50, uk: 20 }, particle: { us: 50, uk: { P1: 4, P2: 10, P3: 40 } } },
-	{ key: 'powered-hood', label: 'Powered hood or helmet', source: 'filter', filters: 2, blowerLPerMin: 170, tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 25, uk: 40 }, particle: { us: 25, uk: 40 }, note: 'UK: class TH3. US: 1000 with the maker\'s evidence.' },
-	{ key: 'powered-half-mask', label: 'Powered half mask', source: 'filter', filters: 2, blowerLPerMin: 115, tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 50, uk: 40 }, particle: { us: 50, uk: 40 }, note: 'UK: class TM3.' },
-	{ key: 'powered-full-face', label: 'Powered full-face mask', source: 'filter', filters: 2, blowerLPerMin: 115, tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', gas: { us: 1000, uk: 40 }, particle: { us: 1000, uk: 40 }, note: 'UK: class TM3.' },
+	{ key: 'powered-hood', label: 'Powered hood or helmet', source: 'filter', filters: 2, blowerLPerMin: 170, tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 25, uk: 40 }, particle: { us: 25, uk: 40 }, note: { uk: 'Class TH3.', us: 'A factor of 1000 only with the maker’s evidence.' } },
+	{ key: 'powered-half-mask', label: 'Powered half mask', source: 'filter', filters: 2, blowerLPerMin: 115, tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 3, catches: 'gas and particles', gas: { us: 50, uk: 40 }, particle: { us: 50, uk: 40 }, note: { uk: 'Class TM3.' } },
+	{ key: 'powered-full-face', label: 'Powered full-face mask', source: 'filter', filters: 2, blowerLPerMin: 115, tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', gas: { us: 1000, uk: 40 }, particle: { us: 1000, uk: 40 }, note: { uk: 'Class TM3.' } },
 	{ key: 'airline-half-mask-demand', label: 'Airline half mask, demand', source: 'airline', tightFitting: true, coversEyes: false, negativePressure: true, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 10 } },
 	{ key: 'airline-half-mask', label: 'Airline half mask, continuous flow', source: 'airline', tightFitting: true, coversEyes: false, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 50, uk: 20 } },
-	{ key: 'airline-hood', label: 'Airline hood or helmet, continuous flow', source: 'airline', tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 25, uk: 40 }, note: 'UK: class 3. US: 1000 with the maker\'s evidence.' },
+	{ key: 'airline-hood', label: 'Airline hood or helmet, continuous flow', source: 'airline', tightFitting: false, coversEyes: true, negativePressure: false, positivePressure: false, burden: 5, catches: 'gas and particles', supplied: { us: 25, uk: 40 }, note: { uk: 'Class 3.', us: 'A factor of 1000 only with the maker’s evidence.' } },
 	{ key: 'airline-full-face-demand', label: 'Airline full-face mask, demand', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 6, catches: 'gas and particles', supplied: { us: 50 } },
 	{ key: 'airline-full-face-continuous', label: 'Airline full-face mask, continuous flow', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: false, burden: 6, catches: 'gas and particles', supplied: { us: 1000, uk: 40 } },
 	{ key: 'airline-full-face', label: 'Airline full-face mask, pressure demand', source: 'airline', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: true, burden: 6, catches: 'gas and particles', supplied: { us: 1000, uk: 2000 } },

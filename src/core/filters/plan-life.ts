@@ -1,4 +1,4 @@
-import { PROTECTION_KINDS, type ProtectionKind } from '../data/protection-factors.ts';
+import type { ProtectionKind } from '../data/protection-factors.ts';
 import type { Substance } from '../data/substance.ts';
 import type { Contaminant, HazardFacts } from '../hazards/facts.ts';
 import { enTypeOf } from '../hazards/filter-needed.ts';
@@ -224,10 +224,3 @@ const makerPart = (c: Contaminant): LifePart => ({
 		}
 	]
 });
-
-/** How many filters are worn at once under a decision: the most of the kinds that it permits. */
-export const filtersWorn = ({ permitted }: { permitted: readonly { kind: string }[] }): number =>
-	Math.max(
-		1,
-		...permitted.map(({ kind }) => PROTECTION_KINDS.find((k) => k.key === kind)?.filters ?? 1)
-	);

@@ -1,6 +1,7 @@
 import type { HazardDecision } from '../hazards/decision.ts';
 import type { HazardFacts } from '../hazards/facts.ts';
 import { written } from '../hazards/facts.ts';
+import { shownKind } from '../hazards/shown-kind.ts';
 import { readableNumber } from '../units/number.ts';
 import type { PlanLife } from './plan-life.ts';
 
@@ -40,7 +41,7 @@ export function scheduleCard(
 	decision: HazardDecision,
 	life: PlanLife | null
 ): ScheduleCard {
-	const kind = decision.permitted.find((k) => k.filters) ?? decision.permitted[0];
+	const kind = shownKind(decision);
 	const code = kind?.filters?.[facts.ruleSet === 'us' ? 'us' : 'en'] ?? null;
 	const air = decision.contaminants.map((c) =>
 		c.concentration
@@ -53,7 +54,9 @@ export function scheduleCard(
 		: 'May be worn again on another day while time is left; keep it sealed in its bag.';
 	return {
 		heading: `${task}, ${place}`,
-		wear: kind?.label ?? 'Nothing permits entry',
+		wear:
+			kind?.label ??
+			(decision.outcome === 'filter' ? 'Nothing has to be worn' : 'Nothing permits entry'),
 		code,
 		change: !filtered
 			? 'No filter here'
@@ -64,7 +67,10 @@ export function scheduleCard(
 			`In the air: ${air.join('; ')}.`,
 			`${WORK_WORDS[facts.workRate]}, ${facts.temperatureC} °C, ${facts.relativeHumidityPercent} % humidity, ${facts.exposureMin} min a shift.`,
 			...(filtered && life.changeAfterMin !== null ? [again] : []),
-			'Both filters together: same type, class and opening date, initials on both.'
+			...(filtered
+				? ['Both filters together: same type, class and opening date, initials on both.']
+				: []),
+			...new Set([...(kind?.conditions ?? []), ...decision.conditions])
 		],
 		cautions: [
 			'Leave at once on smell, taste, irritation, harder breathing or dizziness. Smell is the last alarm, never the schedule.',

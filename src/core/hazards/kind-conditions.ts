@@ -34,7 +34,8 @@ export function kindConditions(
 	facts: HazardFacts,
 	needsGoggles: boolean
 ): string[] {
-	const list = [...(kind.note ? [kind.note] : [])];
+	const note = kind.note?.[facts.ruleSet];
+	const list = note ? [`${kind.label}: ${note}`] : [];
 	if (kind.tightFitting && facts.fitTest !== 'none' && !facts.facialHair)
 		list.push('A valid fit test for this model and size.');
 	if (needsGoggles) {

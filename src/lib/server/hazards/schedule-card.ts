@@ -1,6 +1,5 @@
-import { filtersWorn, planLife } from '../../../core/filters/plan-life.ts';
 import { scheduleCard } from '../../../core/filters/schedule.ts';
-import { DEFAULT_BED } from '../../../core/filters/wheeler-jonas.ts';
+import { shownLife } from '../../../core/hazards/shown-kind.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import type { Context } from '../kernel/context.ts';
 import { planPage } from './plans.ts';
@@ -9,11 +8,7 @@ import { planPage } from './plans.ts';
 export async function cardOf(context: Context, planId: string) {
 	const page = await planPage(context, planId);
 	const { decision, inForce } = page;
-	const filters = filtersWorn(decision);
-	const life =
-		decision.outcome === 'filter'
-			? planLife(decision.contaminants, inForce, { bed: DEFAULT_BED, filters })
-			: null;
+	const life = shownLife(decision, inForce);
 	const newest = page.editions[0];
 	return {
 		page,

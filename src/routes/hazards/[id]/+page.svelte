@@ -3,11 +3,10 @@
 	import { replaceState } from '$app/navigation';
 	import type { Substance } from '$core/data/substance';
 	import { libraryOf, SHIPPED } from '$core/data/substances';
-	import { DEFAULT_BED } from '$core/filters/wheeler-jonas';
-	import { filtersWorn, planLife } from '$core/filters/plan-life';
 	import { whatWouldChange } from '$core/hazards/changes';
 	import { compareRuleSets } from '$core/hazards/compare';
 	import { decide } from '$core/hazards/ladder';
+	import { shownLife } from '$core/hazards/shown-kind';
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { InputError } from '$core/verdict';
 	import { Autosave } from '$lib/ui/form/autosave.svelte';
@@ -42,11 +41,7 @@
 		const plain = $state.snapshot(facts) as HazardFacts;
 		try {
 			const decision = decide(plain, library);
-			const filters = filtersWorn(decision);
-			const life =
-				decision.outcome === 'filter'
-					? planLife(decision.contaminants, plain, { bed: DEFAULT_BED, filters })
-					: null;
+			const life = shownLife(decision, plain);
 			const changes = whatWouldChange(plain, decision, library);
 			return { decision, life, changes, ...compareRuleSets(plain, library), refusal: null };
 		} catch (error) {
@@ -163,6 +158,7 @@
 			resolved={judged.decision?.contaminants ?? []}
 			{refusal}
 			editable={data.mayPlan}
+			mayKeepLaxer={data.mayApprove}
 		/>
 		<Around bind:facts {refusal} editable={data.mayPlan} />
 		{#if data.mayPlan}<LogReader bind:facts {library} />{/if}

@@ -6,6 +6,8 @@
 	import type { HazardFacts } from '$core/hazards/facts';
 	import { STANDING_CAUTION } from '$core/hazards/ladder';
 	import type { Change } from '$core/hazards/changes';
+	import { shownKind } from '$core/hazards/shown-kind';
+	import { PROTECTION_KINDS } from '$core/data/protection-factors';
 	import { rankForSite, type Side } from '$core/hazards/compare';
 	import type { PlanLife } from '$core/filters/plan-life';
 	import { clock } from '$core/filters/schedule';
@@ -28,9 +30,10 @@
 	}
 	let { decision, facts, life, changes, sides, differ, ready }: Props = $props();
 	const ranked = $derived(rankForSite(decision.permitted, ready));
-	const first = $derived(decision.permitted[0]);
 	const half = $derived(decision.permitted.find((k) => recordOf(k.kind).carries === 'half mask'));
-	const shown = $derived(half ?? first);
+	const shown = $derived(shownKind(decision));
+	/** Nothing has to be worn: said large, instead of a kind. */
+	const nothing = $derived(decision.outcome === 'filter' && !shown);
 	const scheme = $derived(facts.ruleSet === 'us' ? 'us' : 'en');
 	const code = $derived(shown?.filters?.[scheme]);
 	const other = $derived(shown?.filters?.[scheme === 'us' ? 'en' : 'us']);
@@ -46,13 +49,27 @@
 			.sort((a, b) => (a.minutes ?? 0) - (b.minutes ?? 0))[0]
 			?.reasons.at(-1)?.text
 	);
+	const kind = $derived(PROTECTION_KINDS.find(({ key }) => key === shown?.kind));
+	const filtersWorn = $derived(
+		kind?.blowerLPerMin
+			? `its blower, ${kind.blowerLPerMin} L/min through ${kind.filters ?? 1} filters`
+			: (kind?.filters ?? 1) > 1
+				? 'a pair'
+				: 'one filter'
+	);
+	/** What goes with the answer, that of the kind first. */
+	const conditions = $derived([...new Set([...(shown?.conditions ?? []), ...decision.conditions])]);
 	const short = (value: number) => readableNumber(value, 3);
 </script>
 
 <div class="rounded border-2 border-ink bg-sheet p-4" aria-live="polite">
 	<h2>Under these facts</h2>
 	<p class="text-[1.4rem] leading-tight font-bold" data-testid="outcome">
-		{decision.outcome === 'filter' && shown ? shown.label : OUTCOME_SENTENCES[decision.outcome]}
+		{decision.outcome === 'filter' && shown
+			? shown.label
+			: nothing
+				? 'Nothing has to be worn, as entered'
+				: OUTCOME_SENTENCES[decision.outcome]}
 	</p>
 	{#if code}
 		<div class="mt-3"><FilterBand {code} {scheme} /></div>
@@ -90,7 +107,7 @@
 							Math.round(model.lowerBoundMin)
 						)} is its lower 95 % bound{model.humidityFactor < 1
 							? `, humidity leaves ${Math.round(model.humidityFactor * 100)} %`
-							: ''}. For a pair with a usual bed; the filter you choose may differ.
+							: ''}. For {filtersWorn} with a usual bed; the filter you choose may differ.
 					</p>{/if}
 				{#if limiting}<p class="text-soft mt-1 text-[0.93rem]">{limiting}</p>{/if}
 				{#if life.singleUse}<p class="font-semibold text-due">
@@ -104,7 +121,7 @@
 		title={OUTCOME_SENTENCES[decision.outcome]}
 		reasons={decision.reasons}
 		changesIf={changes.map((change) => change.text)}
-		conditions={decision.conditions}
+		{conditions}
 		label="Because"
 	/>
 	{#if changes.length}
@@ -124,9 +141,14 @@
 	{#if halfRefused && decision.outcome === 'filter'}<p class="mt-2 border-l-4 border-held pl-3">
 			<b>Not</b> a half mask: {halfRefused.reason.toLowerCase()}
 		</p>{/if}
-	{#each decision.conditions as line, i (i)}<p class="mt-2 border-l-4 border-due pl-3">
-			{line}
-		</p>{/each}
+	{#if conditions.length}
+		<h3 class="mt-3 text-[0.88rem] font-bold text-soft">With it</h3>
+		<ul data-testid="conditions">
+			{#each conditions as line (line)}<li class="mt-1 border-l-4 border-due pl-3">
+					{line}
+				</li>{/each}
+		</ul>
+	{/if}
 	<div class="mt-3 border-t border-rule pt-2" data-testid="both">
 		<h3 class="text-[0.88rem] font-bold text-soft">
 			{differ ? 'The two rule sets differ' : 'Both rule sets agree'}

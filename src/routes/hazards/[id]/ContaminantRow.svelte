@@ -5,7 +5,13 @@
 	import X from '@lucide/svelte/icons/x';
 	import { untrack } from 'svelte';
 	import { CONTAMINANT_FORMS, type RuleSet, type Substance } from '$core/data/substance';
-	import { publishedLimit, written, type Contaminant, type ContaminantFact } from '$core/hazards/facts';
+	import { factorWithoutLimit } from '$core/hazards/least-factor';
+	import {
+		publishedLimit,
+		written,
+		type Contaminant,
+		type ContaminantFact
+	} from '$core/hazards/facts';
 	import type { ConcentrationUnit } from '$core/units/concentration';
 	import { readableNumber } from '$core/units/number';
 
@@ -17,6 +23,8 @@
 		ruleSet: RuleSet;
 		message: string | null;
 		editable: boolean;
+		/** Whether this person may keep a limit that is laxer than the published one. */
+		mayKeepLaxer: boolean;
 		/** Unit chosen while there is no figure. */
 		unit: ConcentrationUnit | undefined;
 		remove: () => void;
@@ -29,6 +37,7 @@
 		ruleSet,
 		message,
 		editable,
+		mayKeepLaxer,
 		unit = $bindable(),
 		remove
 	}: Props = $props();
@@ -120,7 +129,7 @@
 				disabled={!editable}
 				value={row.limit?.value ?? ''}
 				oninput={(e) => (row.limit = amount(e.currentTarget.value, listed?.unit ?? shown))}
-				placeholder={listed ? String(listed.value) : 'none listed'}
+				placeholder={listed ? String(listed.value) : 'none'}
 			/>
 		</div>
 		{#if editable}<button
@@ -132,8 +141,8 @@
 	</div>
 	<div class="mt-1 flex items-center gap-3">
 		{#if message}<p class="font-semibold text-held">{message}</p>
-		{:else if times !== undefined && resolved?.substance?.biologicalGroup}<p>
-				Group {resolved.substance.biologicalGroup}: a factor of {short(times)} at least.
+		{:else if resolved?.substance?.biologicalGroup}<p>
+				Group {resolved.substance.biologicalGroup}: by group and task; no limit exists.
 			</p>
 		{:else if times !== undefined}
 			<svg
@@ -150,6 +159,9 @@
 			<span class="font-mono">{short(times)} × the {byPeak ? 'short-term limit' : 'limit'}</span>
 		{:else if !row.concentration && !several}<p class="text-due font-semibold">
 				No figure: counts as not known.
+			</p>
+		{:else if resolved && !resolved.limit && factorWithoutLimit(resolved, ruleSet)}<p>
+				No limit of its own: a published least factor stands in.
 			</p>
 		{:else if resolved && !resolved.limit}<p class="font-semibold text-held">
 				No limit is known under {ruleSet === 'uk' ? 'UK' : 'US'} rules. Enter the one your assessment
@@ -168,6 +180,38 @@
 			/></button
 		>
 	</div>
+	{#if resolved?.laxer}
+		<div class="mt-1 border-l-4 border-due pl-3">
+			<p>
+				{resolved.laxer.entered.value}
+				{written(resolved.laxer.entered.unit)} is laxer than the published
+				<b>{resolved.laxer.published.value} {written(resolved.laxer.published.unit)}</b>{resolved
+					.laxer.reason
+					? ': it is kept, for the reason below.'
+					: ', which decides.'}
+			</p>
+			{#if mayKeepLaxer || row.limitReason}<label class="text-soft block text-[0.85rem]" for="k-{i}"
+					>Reason to keep it, by a supervisor</label
+				><input
+					id="k-{i}"
+					class="w-full"
+					maxlength="300"
+					disabled={!editable || !mayKeepLaxer}
+					value={row.limitReason ?? ''}
+					oninput={(e) => (row.limitReason = e.currentTarget.value)}
+				/>{/if}
+		</div>
+	{/if}
+	{#if substance?.biologicalGroup}
+		<label class="flex min-h-11 items-center gap-3"
+			><input
+				type="checkbox"
+				disabled={!editable}
+				checked={row.biologicalTask === 'aerosol'}
+				onchange={(e) => (row.biologicalTask = e.currentTarget.checked ? 'aerosol' : 'ordinary')}
+			/>the work throws it into the air</label
+		>
+	{/if}
 	{#if more}
 		<div class="mt-2 grid grid-cols-2 gap-3 border-l-4 border-rule pl-3 sm:grid-cols-3">
 			<div>

@@ -10,6 +10,8 @@
 		type HazardFacts
 	} from '$core/hazards/facts';
 	import type { ConcentrationUnit } from '$core/units/concentration';
+	import { limitUnitOf } from '$core/substances/record';
+	import { nearest } from '$core/substances/nearest';
 	import Row from './ContaminantRow.svelte';
 
 	interface Props {
@@ -19,12 +21,29 @@
 		resolved: Contaminant[];
 		refusal: { path: string; message: string } | null;
 		editable: boolean;
+		/** Whether this person may keep a limit that is laxer than the published one. */
+		mayKeepLaxer: boolean;
 		/** Takes what the site says of a substance into the page's library. */
 		learn: (substances: Substance[]) => void;
 	}
-	let { facts = $bindable(), library, resolved, refusal, editable, learn }: Props = $props();
+	let {
+		facts = $bindable(),
+		library,
+		resolved,
+		refusal,
+		editable,
+		mayKeepLaxer,
+		learn
+	}: Props = $props();
 	let word = $state('');
 	let unknown = $state<string | null>(null);
+	/** What is spelled most like a word that is not there. */
+	let near = $state.raw<Substance[]>([]);
+	/** Takes one of them in place of the row that was just added. */
+	function takeInstead(substance: Substance) {
+		facts.contaminants.pop();
+		void addWord(substance.name);
+	}
 	let offered = $state<Substance[]>([]);
 	const WAIT_MS = 180;
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -44,10 +63,12 @@
 		if (text.length < 2) return;
 		timer = setTimeout(() => void search(text).then((found) => (offered = found)), WAIT_MS);
 	}
-	async function add(event: SubmitEvent) {
+	function add(event: SubmitEvent) {
 		event.preventDefault();
 		const text = word.trim();
-		if (!text) return;
+		if (text) void addWord(text);
+	}
+	async function addWord(text: string) {
 		word = '';
 		let found = library.find(text);
 		// The site's own substances are asked for; a correction of a shipped one comes with it.
@@ -62,7 +83,7 @@
 			learn([exact]);
 			found = exact;
 		}
-		const unit = found ? (publishedLimit(found, facts.ruleSet)?.unit ?? 'ppm') : 'ppm';
+		const unit = found ? (publishedLimit(found, facts.ruleSet)?.unit ?? limitUnitOf(found)) : 'ppm';
 		const row: ContaminantFact = found
 			? { substance: found.key, name: found.name, form: found.form, concentration: null }
 			: { name: text, form: 'vapour', concentration: null };
@@ -71,6 +92,7 @@
 		unknown = found
 			? null
 			: `“${text}” is not in the library. It is kept as your own contaminant: enter its molar mass, boiling point and limit.`;
+		near = found ? [] : nearest(text, 4, library);
 	}
 	/** Unit chosen for rows that have no figure yet. */
 	let units = $state<Record<number, ConcentrationUnit>>({});
@@ -92,6 +114,7 @@
 			ruleSet={facts.ruleSet}
 			message={at(i)}
 			{editable}
+			{mayKeepLaxer}
 			bind:unit={units[i]}
 			remove={() => facts.contaminants.splice(i, 1)}
 		/>
@@ -119,4 +142,14 @@
 		<button class="button"><Plus size={18} aria-hidden="true" /> Add</button>
 	</form>
 	{#if unknown}<p class="mt-2 text-due">{unknown}</p>{/if}
+	{#if near.length}
+		<p class="mt-1">Did you mean:</p>
+		<div class="mt-1 flex flex-wrap gap-2">
+			{#each near as one (one.key)}<button
+					type="button"
+					class="button"
+					onclick={() => takeInstead(one)}>{one.name}</button
+				>{/each}
+		</div>
+	{/if}
 {/if}
