@@ -127,6 +127,33 @@ describe('from a fault to a ready mask', () => {
 		expect((await test.db.select().from(serviceJob))[0]?.doneAt).toBeNull();
 	});
 
+	it('a small job closes with its own check, by one person; one that mends what stops does not', async () => {
+		await test.raw`update defect set code = 'CHAN', severity = 'repair', station = 'harness'`;
+		const small = await begin('refit');
+		await finish(small, { proof: [true], parts: [] });
+		expect((await defectPage(tech, faultId)).defect.closedHow).toBe('released');
+		expect(await state()).not.toBe('in service');
+		const [job] = await test.db.select().from(serviceJob);
+		expect([job?.doneBy, job?.releasedBy]).toEqual([tech.actor.id, tech.actor.id]);
+
+		await inspect(tech, 'HM-0002', { 'exhalation-disc': 'CURL' });
+		const stop = (await test.db.select().from(defect)).find((d) => !d.closedAt);
+		const kept = await startJob(tech, {
+			id: randomUUID(),
+			itemId: yard.masks[1] ?? '',
+			repair: 'refit',
+			defectIds: [stop?.id ?? '']
+		});
+		await finish(kept, { proof: [true], parts: [] });
+		expect((await defectPage(tech, stop?.id ?? '')).defect.closedAt).toBeNull();
+	});
+
+	it('offers no job that its family cannot have', async () => {
+		await expectRefusal(begin('refill'), 'invalid', /half mask cannot have it/);
+		await expectRefusal(begin('replace-zip'), 'invalid', /no repair of HM-0001/);
+		expect(await test.db.select().from(serviceJob)).toHaveLength(0);
+	});
+
 	it('starts one repair for two people, once for a retry, none for a viewer', async () => {
 		const id = randomUUID();
 		const start = { id, itemId: yard.masks[0] ?? '', repair: 'clean', defectIds: [faultId] };

@@ -21,6 +21,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'defect.report-withdrawn': { station: 'exhalation', code: 'CURL' },
 	'repair.started': { repair: 'clean', defects: ['CURL'] },
 	'repair.done': { repair: 'clean', proof: ['looked'], parts: [], note: '' },
+	'repair.closed': { repair: 'wipe', defects: ['DIRTY'] },
 	'repair.released': { repair: 'clean', defects: [] },
 	'item.retired': { repair: 'retire', defects: [] },
 	'filters.opened': { pair: 'FP-0001', filter: 'A2', changeOn: '2026-12-03' },

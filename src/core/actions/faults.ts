@@ -48,6 +48,11 @@ export const FAULT_ACTIONS = {
 		}),
 		says: (p) => `Repair done and proved: ${repairWords(p.repair)}`
 	}),
+	'repair.closed': action({
+		subject: 'job',
+		payload: ended,
+		says: (p) => `Closed by its own check after ${repairWords(p.repair)}`
+	}),
 	'repair.released': action({
 		subject: 'job',
 		signs: 'release it',

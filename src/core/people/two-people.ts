@@ -50,3 +50,10 @@ export const releasedByAnother = (
 	site: TwoPeople,
 	mended: readonly { severity: Severity }[]
 ): boolean => site.twoPeople || mended.some(({ severity }) => severity === 'stop');
+
+/** Whether a repair closes with its own check and by one person: a small job, where nothing stopped the item. */
+export const closesItself = (
+	repair: { small: boolean; retires: boolean },
+	mended: readonly { severity: Severity }[]
+): boolean =>
+	repair.small && !repair.retires && mended.every(({ severity }) => severity !== 'stop');

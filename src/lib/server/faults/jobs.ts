@@ -1,5 +1,7 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
-import { partForStation, PARTS, repairOf } from '../../../core/data/repairs.ts';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm';
+import { airwayOf } from '../../../core/data/families.ts';
+import { partForStation, PARTS, repairOf, type Repair } from '../../../core/data/repairs.ts';
+import { closesItself } from '../../../core/people/two-people.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import { releasedByAnother } from '../../../core/people/two-people.ts';
 import type { Connection } from '../db/client.ts';
@@ -84,6 +86,20 @@ export interface JobStart {
 	defectIds: string[];
 }
 
+/** @throws Refusal at repair where the family of an item cannot have it */
+async function requireFamilyHas(tx: Connection, itemId: string, repair: Repair): Promise<void> {
+	const [row] = await tx
+		.select({ tag: item.tag, family: item.family })
+		.from(item)
+		.where(eq(item.id, itemId));
+	if (row && !repair.families.includes(row.family))
+		throw new Refusal(
+			'invalid',
+			`“${repair.name}” is no repair of ${row.tag}: a ${airwayOf(row.family).name.toLowerCase()} cannot have it.`,
+			'repair'
+		);
+}
+
 /** Starts a repair: the item goes into service. */
 export function startJob(context: Context, start: JobStart): Promise<string> {
 	return write(context, 'repair', { id: start.id, content: start }, async (at) => {
@@ -96,6 +112,7 @@ export function startJob(context: Context, start: JobStart): Promise<string> {
 			.for('update');
 		if (defects.length === 0 || defects.some((d) => d.itemId !== start.itemId))
 			throw new Refusal('conflict', 'These faults are not open on this item any more.');
+		await requireFamilyHas(tx, start.itemId, repair);
 		const taken = await supersedeFailed(at, start.itemId);
 		const started = await tx
 			.insert(serviceJob)
@@ -215,6 +232,8 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 				'proof'
 			);
 		for (const part of finish.parts) await takePart(at, job.id, part);
+		const defects = await mendedBy(tx, job.id);
+		const closes = closesItself(repair, defects);
 		await tx
 			.update(serviceJob)
 			.set({
@@ -222,7 +241,8 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 				doneBy: at.actor.id,
 				doneAt: at.now,
 				note: finish.note || null,
-				version: job.version + 1
+				version: job.version + 1,
+				...(closes ? { releasedBy: at.actor.id, releasedAt: at.now } : {})
 			})
 			.where(eq(serviceJob.id, job.id));
 		at.record('repair.done', {
@@ -230,8 +250,40 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 			itemId: job.itemId,
 			payload: { repair: job.repair, proof: repair.proof, parts: finish.parts, note: finish.note }
 		});
+		if (!closes) return;
+		await closeDefects(
+			at,
+			inArray(
+				defect.id,
+				defects.map((d) => d.id)
+			),
+			'released'
+		);
+		at.changed(job.itemId);
+		at.record('repair.closed', {
+			of: job.id,
+			itemId: job.itemId,
+			payload: { repair: job.repair, defects: defects.map((d) => d.code) }
+		});
 	});
 }
+
+const mendedBy = (tx: Connection, jobId: string) =>
+	tx
+		.select({ id: defect.id, severity: defect.severity, code: defect.code })
+		.from(serviceJobDefect)
+		.innerJoin(defect, eq(defect.id, serviceJobDefect.defectId))
+		.where(eq(serviceJobDefect.jobId, jobId));
+
+const closeDefects = (
+	{ tx, now }: Work,
+	which: SQL | undefined,
+	closedHow: 'released' | 'retired'
+) =>
+	tx
+		.update(defect)
+		.set({ closedAt: now, closedHow })
+		.where(and(which, isNull(defect.closedAt)));
 
 async function takePart(
 	{ tx, today }: Work,
@@ -275,17 +327,13 @@ export function releaseJob(
 		if (job.releasedAt) return;
 		if (job.version !== release.version) throw stale('repair');
 		if (!job.doneAt) throw new Refusal('conflict', 'The repair is not done yet.');
-		const defects = await tx
-			.select({ id: defect.id, severity: defect.severity, code: defect.code })
-			.from(serviceJobDefect)
-			.innerJoin(defect, eq(defect.id, serviceJobDefect.defectId))
-			.where(eq(serviceJobDefect.jobId, job.id));
+		const defects = await mendedBy(tx, job.id);
 		if (releasedByAnother(at.site, defects) && job.doneBy === at.actor.id)
 			throw new Refusal(
 				'forbidden',
 				`${defects.some((d) => d.severity === 'stop') ? 'A stop fault' : 'A repair'} is released by someone else than the repairer. Ask another supervisor.`
 			);
-		const retires = findRepair(job.repair).retires === true;
+		const { retires } = findRepair(job.repair);
 		if (!retires) await requirePassedRun(tx, job.id);
 		await tx
 			.update(serviceJob)
@@ -297,10 +345,7 @@ export function releaseJob(
 		);
 		// What is out of use for good has nothing left to mend.
 		const closes = retires ? eq(defect.itemId, job.itemId) : mended;
-		await tx
-			.update(defect)
-			.set({ closedAt: now, closedHow: retires ? 'retired' : 'released' })
-			.where(and(closes, isNull(defect.closedAt)));
+		await closeDefects(at, closes, retires ? 'retired' : 'released');
 		if (retires) await tx.update(item).set({ retiredOn: at.today }).where(eq(item.id, job.itemId));
 		at.changed(job.itemId);
 		at.record(retires ? 'item.retired' : 'repair.released', {

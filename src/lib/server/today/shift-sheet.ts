@@ -1,6 +1,7 @@
 import { FAMILIES, stationOf } from '../../../core/data/families.ts';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
+import { repairFor } from '../../../core/data/repair-choice.ts';
 import { repairOf } from '../../../core/data/repairs.ts';
 import { groupBy } from '../../../core/group-by.ts';
 import {
@@ -130,7 +131,7 @@ function heldLine(
 		belowFloor: short.has(row.place),
 		on,
 		title: `${stationOf(row.family, row.defect.station).name}: ${rejectCode(row.defect.code).name}`,
-		detail: `${watch ? 'Watched' : 'Held'} since ${readable(on)}, ${row.place}. Usual repair: ${repairOf(rejectCode(row.defect.code).repair).name.toLowerCase()}.`,
+		detail: `${watch ? 'Watched' : 'Held'} since ${readable(on)}, ${row.place}. Usual repair: ${repairFor(row.defect.code, row.defect.station, row.family).name.toLowerCase()}.`,
 		href: `/faults/${row.defect.id}`,
 		minutes: watch ? 0 : BENCH_MINUTES.held
 	};

@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { rejectCode } from '$core/data/reject-codes';
-import { REPAIRS } from '$core/data/repairs';
+import { repairFor } from '$core/data/repair-choice';
+import { repairsOf } from '$core/data/repairs';
 import { releasedByAnother } from '$core/people/two-people';
 import { defectPage } from '$lib/server/faults/faults';
 import { finishJob, partsFor, releaseJob, startJob } from '$lib/server/faults/jobs';
@@ -24,8 +24,8 @@ export const load: PageServerLoad = (event) =>
 			parts: found.job
 				? await partsFor(context.db, found.job.repair, found.defect.station, asOf)
 				: [],
-			repairs: REPAIRS.map(({ key, name }) => ({ key, name })),
-			usual: rejectCode(found.defect.code).repair,
+			repairs: repairsOf(found.item.family).map(({ key, name, small }) => ({ key, name, small })),
+			usual: repairFor(found.defect.code, found.defect.station, found.item.family).key,
 			mayRepair: may(context.actor.role, 'repair'),
 			mayRelease: mayRelease && !forAnother,
 			/** Released by someone else than the repairer. */

@@ -4,6 +4,7 @@
 	import { airwayOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
 	import { PARTS, repairOf } from '$core/data/repairs';
+	import { closesItself } from '$core/people/two-people';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { withDefects } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -19,6 +20,8 @@
 	const when = (date: Date | null) => (date ? siteMoment(date) : '');
 	const passed = $derived(job?.run?.signedAt && job.run.outcome !== 'fail');
 	const failed = $derived(job?.run?.signedAt && job.run.outcome === 'fail');
+	/** A small job closes with its own check. */
+	const closes = $derived(repair && job ? closesItself(repair, job.defects) : false);
 	const startId = $derived(`${data.defect.id && crypto.randomUUID()}`);
 	const runId = crypto.randomUUID();
 	const stage = $derived(
@@ -35,8 +38,10 @@
 	const STAGES = $derived([
 		{ n: 1, name: 'Choose the repair' },
 		{ n: 2, name: 'Repair and prove' },
-		...(repair?.retires ? [] : [{ n: 3, name: 'Inspect again' }]),
-		{ n: 4, name: repair?.retires ? 'Confirm by a supervisor' : 'Release by a supervisor' }
+		...(closes || repair?.retires ? [] : [{ n: 3, name: 'Inspect again' }]),
+		...(closes
+			? []
+			: [{ n: 4, name: repair?.retires ? 'Confirm by a supervisor' : 'Release by a supervisor' }])
 	]);
 </script>
 
@@ -84,8 +89,14 @@
 		{:else if data.defect.closedAt && job}
 			<Notice kind="good"
 				><p>
-					<b>{data.defect.closedHow === 'retired' ? 'Taken out of use for good' : 'Released'}</b> by {job
-						.names[job.releasedBy ?? '']}, {when(job.releasedAt)}, after {repair?.name.toLowerCase()}.
+					<b
+						>{data.defect.closedHow === 'retired'
+							? 'Taken out of use for good'
+							: closes
+								? 'Closed by its own check'
+								: 'Released'}</b
+					>
+					by {job.names[job.releasedBy ?? '']}, {when(job.releasedAt)}, after {repair?.name.toLowerCase()}.
 				</p></Notice
 			>
 			<p class="mt-4">
@@ -188,13 +199,15 @@
 							class="w-full"
 						></textarea>
 					</div>
-					<button class="button primary justify-self-start">Repair done</button>
+					<button class="button primary justify-self-start"
+						>{closes ? 'Done: close the fault' : 'Repair done'}</button
+					>
 				</form>
 			{/if}
 		{:else if stage === 3 && job}
 			<p class="text-[1.1rem]">
 				{repair?.name} done by <b>{job.names[job.doneBy ?? '']}</b>, {when(job.doneAt)}. A repaired
-				mask is inspected along its whole airway before it can be released.
+				item is inspected along its whole airway before it can be released.
 			</p>
 			{#if data.mayRepair}
 				<form method="post" action="?/inspect" class="mt-4">
