@@ -304,5 +304,5 @@ test('what this browser keeps is shown and wiped by its person', async ({ page }
 	// The server has the answers: nothing of the work is lost.
 	await page.goto(run);
 	await ready(page);
-	await expect(page.getByRole('main').getByRole('status').first()).toContainText('2 of 15');
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText('2 of 18');
 });

@@ -69,7 +69,7 @@ test('an inspection goes on at another device, and is signed once by two people'
 	await answerSteps(one, CLEAN.slice(0, 9));
 	await expect(one.getByRole('main').getByRole('status')).toContainText('every answer kept');
 	await two.goto(run);
-	await expect(two.getByRole('main').getByRole('status')).toContainText('9 of 15');
+	await expect(two.getByRole('main').getByRole('status')).toContainText('9 of 18');
 	await answerSteps(two, CLEAN.slice(9), 9);
 	await expect(two.getByRole('main').getByRole('status')).toContainText('every answer kept');
 	await one.reload();
@@ -97,14 +97,14 @@ test('undo takes a reject back; a note is kept with it; the codes can be left ag
 	await page.getByRole('heading', { level: 1 }).click();
 	await page.keyboard.press('2');
 	await page.keyboard.press('Escape');
-	await expect(page.getByRole('main').getByRole('status')).toContainText('0 of 15');
+	await expect(page.getByRole('main').getByRole('status')).toContainText('0 of 18');
 	await page.keyboard.press('2');
 	await page.keyboard.press('1');
 	await expect(page.getByRole('complementary', { name: 'So far' }).getByText('CLOG')).toBeVisible();
 	await page.keyboard.press('u');
 	await expect(page.getByText('Nothing that holds it.')).toBeVisible();
 	await expect(page.getByRole('main').getByRole('status')).toContainText(
-		'0 of 15 · every answer kept'
+		'0 of 18 · every answer kept'
 	);
 	await scan(page, 'HM-0107');
 	await expect(page.getByRole('complementary', { name: 'State' })).not.toContainText('held');

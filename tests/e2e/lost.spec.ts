@@ -34,11 +34,11 @@ test('the web process is killed in the middle of an inspection; every answer is 
 		web = await startWeb(appEnvironment(), { port: web.port, quiet: true });
 		await expect(header(page)).toContainText('live');
 		await expect(page.getByRole('main').getByRole('status')).toContainText(
-			'8 of 15 · every answer kept'
+			'8 of 18 · every answer kept'
 		);
 
 		await page.goto(run);
-		await expect(page.getByRole('main').getByRole('status')).toContainText('8 of 15');
+		await expect(page.getByRole('main').getByRole('status')).toContainText('8 of 18');
 		await answerSteps(page, CLEAN.slice(8), 8);
 		await page.keyboard.press('Enter');
 		await expect(page.getByRole('heading', { name: 'Passed' })).toBeVisible();
@@ -77,10 +77,10 @@ test('the database is away for ten seconds: said plainly, nothing lost, nothing 
 
 		await expect(header(page)).toContainText('live');
 		await expect(page.getByRole('main').getByRole('status')).toContainText(
-			'5 of 15 · every answer kept'
+			'5 of 18 · every answer kept'
 		);
 		await page.reload();
-		await expect(page.getByRole('main').getByRole('status')).toContainText('5 of 15');
+		await expect(page.getByRole('main').getByRole('status')).toContainText('5 of 18');
 		await other.reload();
 		await expect(other.getByRole('heading', { level: 1, name: 'Items' })).toBeVisible();
 	} finally {
@@ -115,7 +115,7 @@ test('an opened inspection is finished with the network away, reloaded, and sent
 	await expect(header(page)).toContainText(/2 unsent/);
 	await page.reload();
 	await ready(page);
-	await expect(page.getByRole('main').getByRole('status').first()).toContainText('6 of 15');
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText('6 of 18');
 	await answerSteps(page, CLEAN.slice(6), 6);
 	await page.keyboard.press('Enter');
 	await expect(page.getByText(/Signed on this device, not yet on the server/)).toBeVisible();

@@ -26,15 +26,15 @@ test('from a signed inspection to the one in its place and back, each shows its 
 	await expect(page).not.toHaveURL(first);
 	await ready(page);
 	const count = page.getByRole('main').getByRole('status').first();
-	await expect(count).toContainText('0 of 15');
+	await expect(count).toContainText('0 of 18');
 	await answerSteps(page, ['3']);
 
 	// Within the app, from the one to the other: nothing of the one before stays.
 	await enter(page.getByRole('link', { name: 'a signed one' }));
 	await expect(page.getByRole('heading', { name: 'Passed' })).toBeVisible();
-	await expect(count).toContainText('15 of 15');
+	await expect(count).toContainText('18 of 18');
 	await enter(page.getByRole('link', { name: 'The one in its place' }));
-	await expect(count).toContainText('1 of 15');
+	await expect(count).toContainText('1 of 18');
 	await expect(
 		page.getByRole('heading', { level: 2, name: 'Pre-filter and retainer, right' })
 	).toBeVisible();

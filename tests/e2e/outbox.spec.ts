@@ -78,7 +78,7 @@ test.describe('random cuts, pages, reloads, evictions and updates', () => {
 					// Without the network the page comes from the device.
 					await page.goto(`${faults.address}/runs/${run}`);
 					await ready(page);
-					await expect(progress(page)).toContainText(/\d+ of 15/);
+					await expect(progress(page)).toContainText(/\d+ of 18/);
 				};
 				const FAULTS: HttpFault[] = ['none', 'cut', 'answer lost', 'portal', 'maintenance', 'none'];
 				const deeds: (() => Promise<void>)[] = [
@@ -90,7 +90,7 @@ test.describe('random cuts, pages, reloads, evictions and updates', () => {
 						const page = chance.pick(pages);
 						await page.reload();
 						await ready(page);
-						await expect(progress(page)).toContainText(/\d+ of 15/);
+						await expect(progress(page)).toContainText(/\d+ of 18/);
 					},
 					async () => {
 						if (!reloadable() || pages.length > 1) return;
@@ -200,7 +200,7 @@ for (const [what, refuse] of [
 			await scan(page, what === 'full' ? 'HM-0113' : 'HM-0114');
 			const run = (await beginInspection(page)).split('/').at(-1) ?? '';
 			await page.keyboard.press('1');
-			await expect(progress(page)).toContainText('1 of 15 · every answer kept');
+			await expect(progress(page)).toContainText('1 of 18 · every answer kept');
 			await expect(header(page)).toContainText('this device keeps nothing');
 			expect(await keptOf(run)).toHaveLength(1);
 
@@ -213,7 +213,7 @@ for (const [what, refuse] of [
 			await page.keyboard.press('Escape');
 
 			faults.set('none');
-			await expect(progress(page)).toContainText('2 of 15 · every answer kept');
+			await expect(progress(page)).toContainText('2 of 18 · every answer kept');
 			await expect(page.getByText('Do not close or reload this page')).toHaveCount(0);
 			expect(await keptOf(run)).toHaveLength(2);
 		} finally {
@@ -251,7 +251,7 @@ test('a session that ended: signed in again on the same page, and what waited go
 	await dialog.getByRole('button', { name: 'Go on' }).click();
 	await expect(dialog).toHaveCount(0);
 	await expect(header(page)).toContainText('live');
-	await expect(progress(page)).toContainText('1 of 15 · every answer kept');
+	await expect(progress(page)).toContainText('1 of 18 · every answer kept');
 	expect(await keptOf(run)).toHaveLength(1);
 });
 
@@ -345,7 +345,7 @@ test('signed by another meanwhile: each answer by name, the fault entered, the r
 			.toHaveLength(1);
 		await said.getByRole('button', { name: 'Into an inspection of HM-0124' }).click();
 		await expect(page).not.toHaveURL(new RegExp(run));
-		await expect(progress(page)).toContainText('1 of 15 · every answer kept');
+		await expect(progress(page)).toContainText('1 of 18 · every answer kept');
 		await expect(page.getByRole('alert')).toHaveCount(0);
 		const [kept] = await keptOf(page.url().split('/').at(-1) ?? '');
 		expect(kept?.value).toBe('good');

@@ -123,10 +123,10 @@ test('a picture is taken at a reject; a script with the name of one is refused; 
 	const said = page.getByRole('alert').first();
 	await expect(said).toContainText('no picture, whatever its name says');
 	await said.getByRole('button', { name: 'Seen' }).click();
-	for (let i = 0; i < 15; i++) {
+	for (let i = 0; i < 18; i++) {
 		await page.keyboard.press(i < 2 ? '3' : '1');
 		await expect(page.getByRole('main').getByRole('status').first()).toContainText(
-			`${i + 1} of 15`
+			`${i + 1} of 18`
 		);
 	}
 	await page.keyboard.press('Enter');

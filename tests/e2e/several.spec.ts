@@ -20,7 +20,7 @@ test('several web processes on one database: a session, an answer and the end of
 		const run = new URL(await beginInspection(page)).pathname;
 		await page.keyboard.press('1');
 		await expect(page.getByRole('main').getByRole('status').first()).toContainText(
-			'1 of 15 · every answer kept'
+			'1 of 18 · every answer kept'
 		);
 
 		const context = await browser.newContext();
@@ -29,7 +29,7 @@ test('several web processes on one database: a session, an answer and the end of
 		const there = await context.newPage();
 		await there.goto(`${second}${run}`);
 		await ready(there);
-		await expect(there.getByRole('main').getByRole('status').first()).toContainText('1 of 15');
+		await expect(there.getByRole('main').getByRole('status').first()).toContainText('1 of 18');
 		const here = () => there.request.get(`${second}/api/here`).then((answer) => answer.status());
 		expect(await here()).toBe(200);
 

@@ -49,7 +49,7 @@ test('what one person signed without a connection is never anothers: it waits, a
 	await page.goto(run);
 	await ready(page);
 	await expect(page.getByRole('main').getByRole('status').first()).toContainText(
-		/[01] of 15 · every answer kept/
+		/[01] of 18 · every answer kept/
 	);
 	await context.setOffline(true);
 	await page.goto(`${appUrl()}/items`).catch(() => undefined);
@@ -110,6 +110,6 @@ test('a page of one person never speaks for the one who took the device in anoth
 	// Her window becomes his; what she sees is what he may do.
 	await expect(page.getByRole('banner')).toContainText('Odd Kessmer');
 	await ready(page);
-	await expect(page.getByRole('main').getByRole('status').first()).toContainText('2 of 15');
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText('2 of 18');
 	await other.close();
 });

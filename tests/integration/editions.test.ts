@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Airway } from '../../src/core/airway/airway.ts';
 import { FAMILIES } from '../../src/core/data/families.ts';
 import { family } from '../../src/core/data/family-tables.ts';
-import { procedure as readProcedure } from '../../src/core/data/procedure-tables.ts';
+import { procedure as readProcedure } from '../../src/core/data/procedure-text.ts';
 import { procedureFor, PROCEDURES } from '../../src/core/data/procedures.ts';
 import type { Procedure, Step } from '../../src/core/inspection/procedure.ts';
 import { commonPractice } from '../../src/core/verdict.ts';
@@ -22,7 +22,7 @@ import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { answerAll, given, inspect, steps } from '../support/work.ts';
-import { addPiece } from '../support/yard.ts';
+import { completed, addPiece } from '../support/yard.ts';
 import sharp from 'sharp';
 
 const own = openYard();
@@ -52,7 +52,7 @@ describe('a procedure of the site', () => {
 		expect(await save(extra, 1)).toBe(101);
 		const { id: young } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0002' });
 		const [before, after] = [await runPage(tech(), old), await runPage(tech(), young)];
-		expect([before.procedure.steps.length, after.procedure.steps.length]).toEqual([15, 16]);
+		expect([before.procedure.steps.length, after.procedure.steps.length]).toEqual([18, 19]);
 		await answerAll(tech(), young);
 		await expectRefusal(
 			signRun(tech(), { requestId: randomUUID(), runId: young }),
@@ -63,7 +63,7 @@ describe('a procedure of the site', () => {
 		await signRun(tech(), { requestId: randomUUID(), runId: young });
 		await answerAll(tech(), old);
 		await signRun(tech(), { requestId: randomUUID(), runId: old });
-		expect((await proceduresFor(own.test.db, 'half-mask')).map((p) => p.version)).toEqual([101]);
+		expect((await proceduresFor(own.test.db, 'half-mask'))[0]?.version).toBe(101);
 		const [newest] = await editionsOf(own.test.db, mask.key);
 		expect(newest).toMatchObject({ name: 'site 1', by: 'The supervisor' });
 		expect(newest?.changes).toEqual([{ what: 'added', step: 'Bag seal' }]);
@@ -132,8 +132,8 @@ describe('a run', () => {
 		const rows = await own.test.raw<{ answered_at: Date; received_at: Date }[]>`
 			select answered_at, received_at from inspection_answer where run_id = ${id} order by position`;
 		expect(rows[0]?.answered_at.toISOString()).toBe('2026-11-24T08:10:00.000Z');
-		expect(rows[14]?.answered_at.toISOString()).toBe('2026-11-24T08:38:00.000Z');
-		expect(rows[15]?.answered_at).toEqual(rows[14]?.answered_at);
+		expect(rows[17]?.answered_at.toISOString()).toBe('2026-11-24T08:44:00.000Z');
+		expect(rows[18]?.answered_at).toEqual(rows[17]?.answered_at);
 		expect(rows.every((r) => r.received_at.getTime() === at('09:00:00').getTime())).toBe(true);
 		const page = await runPage(tech(), id);
 		expect(page.run.reasons?.map((r) => r.rule)).not.toContain('inspection.too-fast');
@@ -263,6 +263,7 @@ describe('a trend', () => {
 		const { id: itemId } = await addPiece(own.test, own.yard, 'ba-set', 'BA-0801', {
 			ratedBar: 300
 		});
+		await completed(own.test, own.yard, 'BA-0801', new Date('2026-10-01T08:00:00Z'));
 		const trends = async () =>
 			(await loadFacts(own.test.db, [itemId], SITE.timeZone)).get(itemId)?.trends;
 		for (const [i, month] of ['06', '07', '08', '09', '10'].entries())

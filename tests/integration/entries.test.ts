@@ -19,7 +19,7 @@ import { movePart } from '../../src/lib/server/register/sets.ts';
 import { addCylinder } from '../support/air.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
-import { addPiece, inspected } from '../support/yard.ts';
+import { completed, addPiece, inspected } from '../support/yard.ts';
 
 const T0 = Date.parse('2026-11-24T10:00:00Z');
 const at = (minutes: number) => new Date(T0 + minutes * 60_000);
@@ -103,10 +103,13 @@ describe('a team on the board', () => {
 
 	it('wears sets that are ready, once, and leaves what is left in their cylinders', async () => {
 		await addPiece(own.test, own.yard, 'ba-set', 'BA-0001');
-		await expectRefusal(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /BA-0001 is overdue/);
+		await expectRefusal(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /No cylinder on it/);
+		await completed(own.test, own.yard, 'BA-0001', at(-60), ['full-face']);
 		await addCylinder(own.test, own.yard, 'CY-0001', { bar: 300 });
 		await movePart(tech(), { requestId: randomUUID(), tag: 'CY-0001', set: 'BA-0001' });
-		await inspected(own.test, own.yard, ['BA-0001', 'CY-0001'], at(-60));
+		await inspected(own.test, own.yard, ['CY-0001'], at(-60));
+		await expectRefusal(enter([one('Di', { set: 'BA-0001' })]), 'conflict', /BA-0001 is overdue/);
+		await inspected(own.test, own.yard, ['BA-0001'], at(-60));
 		const worn = one('Di', { set: 'BA-0001', waterVolumeL: null });
 		const team = await enter([worn]);
 		expect((await onBoard(worn.id)).plan.waterVolumeL).toBe(6.8);

@@ -59,6 +59,7 @@ beforeEach(async () => {
 	await test?.close();
 	test = await freshDatabase();
 	yard = await smallSite(test.db);
+	await test.raw`update item_model set filter_count = 2`;
 	planId = randomUUID();
 	await savePlan(tech(), { requestId: randomUUID(), ...plan() });
 });

@@ -101,7 +101,7 @@ describe('an inspection', () => {
 		await expectRefusal(
 			signRun(yard.as(yard.people.technician), { requestId: randomUUID(), runId: id }),
 			'invalid',
-			/15 of 15 steps/
+			/18 of 18 steps/
 		);
 	});
 

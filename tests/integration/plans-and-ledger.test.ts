@@ -89,6 +89,7 @@ beforeEach(async () => {
 	await test?.close();
 	test = await freshDatabase();
 	yard = await smallSite(test.db);
+	await test.raw`update item_model set filter_count = 2`;
 	planId = randomUUID();
 	await savePlan(tech(), {
 		requestId: randomUUID(),
@@ -307,7 +308,10 @@ describe('the filter store', () => {
 			/Its lot was recalled: maker’s notice 12/
 		);
 		await discardPair(tech(), { requestId: randomUUID(), tag: 'FP-0001', reason: 'recall' });
-		expect((await itemPage(tech(), 'HM-0001')).verdict.outcome).toBe('ready');
+		// Whole again it is when another pair is on it.
+		const bare = await itemPage(tech(), 'HM-0001');
+		expect(bare.verdict.reasons.map((r) => r.rule)).not.toContain('item.filters-recalled');
+		expect(bare.verdict.reasons[0]?.rule).toBe('item.incomplete');
 		expect((await lotPage(test.db, yard.lots.a2)).pairs).toHaveLength(1);
 	});
 

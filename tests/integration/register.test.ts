@@ -123,29 +123,29 @@ describe('the register', () => {
 
 describe('a set', () => {
 	it('is as ready as its worst part, in the page and in the list, and follows it', async () => {
-		await addPiece(own.test, own.yard, 'ba-set', 'BA-0901');
-		await addPiece(own.test, own.yard, 'ba-set', 'BA-0902');
+		await addPiece(own.test, own.yard, 'powered-blower', 'PB-0901');
+		await addPiece(own.test, own.yard, 'powered-blower', 'PB-0902');
 		await addPiece(own.test, own.yard, 'half-mask', 'HM-0921');
 		const one = (set: string | null, tag = 'HM-0921') =>
 			movePart(tech(), { requestId: randomUUID(), tag, set });
-		await one('BA-0901');
+		await one('PB-0901');
 		await inspect(tech(), 'HM-0921', { 'exhalation-disc': 'CURL' });
-		expect(await stateOf('BA-0901')).toBe('held');
-		expect((await listed('BA-0901'))?.state).toBe('held');
-		await one('BA-0902');
-		expect([(await listed('BA-0901'))?.state, (await listed('BA-0902'))?.state]).toEqual([
+		expect(await stateOf('PB-0901')).toBe('held');
+		expect((await listed('PB-0901'))?.state).toBe('held');
+		await one('PB-0902');
+		expect([(await listed('PB-0901'))?.state, (await listed('PB-0902'))?.state]).toEqual([
 			'overdue',
 			'held'
 		]);
 		await expectRefusal(one('HM-0001'), 'invalid', /no set that takes parts/);
 		await expectRefusal(one('HM-0921'), 'invalid', /part of itself/);
-		await expectRefusal(one('BA-0901', 'BA-0902'), 'invalid', /parts of its own/);
+		await expectRefusal(one('PB-0901', 'PB-0902'), 'invalid', /parts of its own/);
 		await expect(
 			own.test
-				.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'BA-0901'`
+				.raw`update item set set_id = (select id from item where tag = 'HM-0921') where tag = 'PB-0901'`
 		).rejects.toThrow(/cannot be a set/);
 		await one(null);
-		expect((await listed('BA-0902'))?.state).toBe('overdue');
+		expect((await listed('PB-0902'))?.state).toBe('overdue');
 	});
 });
 
@@ -217,7 +217,7 @@ describe('a muster', () => {
 		const scan = (tag: string) => present(tech(), { id: randomUUID(), musterId: id, tag });
 		expect(await scan('hm-0001')).toEqual({ tag: 'HM-0001', again: false, expected: true });
 		expect(await scan('HM-0001')).toMatchObject({ again: true });
-		expect(await scan('BA-0901')).toMatchObject({ expected: false });
+		expect(await scan('PB-0901')).toMatchObject({ expected: false });
 		await expectRefusal(scan('HM-4711'), 'not found', /No item carries the tag HM-4711/);
 		const wrong = (tag: string, step = 'harness-straps', code = 'ELAS') =>
 			exception(tech(), { requestId: randomUUID(), musterId: id, tag, step, code });

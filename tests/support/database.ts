@@ -119,9 +119,15 @@ export async function smallSite(db: Database) {
 	const ids = { place: randomUUID(), model: randomUUID(), a2: randomUUID(), k2: randomUUID() };
 	await db.insert(site).values(SITE);
 	await db.insert(place).values({ id: ids.place, name: 'Shed', floor: 1 });
-	await db
-		.insert(itemModel)
-		.values({ id: ids.model, family: 'half-mask', maker: 'T', name: 'T1', mount: 'quarter turn' });
+	await db.insert(itemModel).values({
+		id: ids.model,
+		family: 'half-mask',
+		maker: 'T',
+		name: 'T1',
+		mount: 'quarter turn',
+		// Its filters are not followed, so that a mask is ready by its inspection alone.
+		filterCount: 0
+	});
 	const masks = [randomUUID(), randomUUID()];
 	await db.insert(item).values(
 		masks.map((id, i) => ({

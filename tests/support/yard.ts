@@ -52,3 +52,26 @@ export async function inspected(
 		SITE
 	);
 }
+
+/** What a set is never without, put on it and inspected at a moment. */
+export async function completed(
+	test: TestDatabase,
+	yard: SmallSite,
+	setTag: string,
+	signedAt: Date,
+	families: readonly string[] = ['full-face', 'cylinder']
+): Promise<void> {
+	const number = setTag.slice(-4);
+	const tags = families.map((family) => `${family === 'cylinder' ? 'CX' : 'FX'}-${number}`);
+	for (const [i, family] of families.entries()) await addPiece(test, yard, family, tags[i] ?? '');
+	const [set] = await test.db
+		.select()
+		.from(item)
+		.where(inArray(item.tag, [setTag]));
+	await test.db
+		.update(item)
+		.set({ setId: set?.id ?? null })
+		.where(inArray(item.tag, tags));
+	await inspected(test, yard, tags, signedAt);
+	await rebuildState(test.db, set ? [set.id] : [], SITE);
+}

@@ -8,6 +8,8 @@ export interface FamilyRecord {
 	carries: 'half mask' | 'full-face mask' | null;
 	/** Others are put together on it. */
 	takesParts: boolean;
+	/** Families of which one has to be on it for it to be complete. */
+	neverWithout: readonly string[];
 	/** The station that a part of each family is drawn at; of others, none. */
 	partStations: Readonly<Record<string, string>>;
 	/** How it is tested on the pressure bench, and the station that a leak is written to. */
@@ -27,6 +29,7 @@ export interface FamilyRecord {
 const NOTHING: Omit<FamilyRecord, 'family'> = {
 	carries: null,
 	takesParts: false,
+	neverWithout: [],
 	partStations: {},
 	bench: null,
 	air: null,
@@ -72,6 +75,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	},
 	'ba-set': {
 		takesParts: true,
+		neverWithout: ['cylinder', 'full-face'],
 		partStations: { cylinder: 'cylinder', 'full-face': 'mask' },
 		goesIn: true,
 		inlets: ['port'],

@@ -1,37 +1,6 @@
-import type { Procedure, ReadingRule, Step } from '../inspection/procedure.ts';
+import type { Procedure, ReadingRule } from '../inspection/procedure.ts';
 import { commonPractice, published } from '../verdict.ts';
-import { textTable } from './text-table.ts';
-
-/** Reads a procedure from a table of its steps; `both` makes the same step on the left and the right. */
-export function procedure(
-	head: Omit<Procedure, 'version' | 'steps'>,
-	table: string,
-	readings: Readonly<Record<string, ReadingRule>> = {}
-): Procedure {
-	const steps: Step[] = textTable(table).flatMap((row): Step[] => {
-		const step: Step = {
-			key: row.key ?? '',
-			station: row.station ?? '',
-			title: row.title ?? '',
-			action: row.action ?? '',
-			good: row.good ?? '',
-			rejects: row.rejects?.split(' ') ?? [],
-			kind: (row.kind as Step['kind'] | undefined) ?? 'look',
-			why: row.why ?? '',
-			...(row['if fitted'] === 'yes' ? { ifFitted: true } : {}),
-			...(row['second person'] === 'yes' ? { secondPerson: true } : {}),
-			...(readings[row.key ?? ''] ? { reading: readings[row.key ?? ''] } : {})
-		};
-		if (row.sides !== 'both') return [step];
-		return ['left', 'right'].map((side) => ({
-			...step,
-			key: `${step.key}-${side}`,
-			station: `${step.station}-${side}`,
-			title: `${step.title}, ${side}`
-		}));
-	});
-	return { version: 1, ...head, steps };
-}
+import { joined as join, procedure } from './procedure-text.ts';
 
 const USE = published('29 CFR 1910.134(h)(3), what is inspected; order by common practice');
 const EN137 = published('EN 137; order by common practice');
@@ -62,14 +31,6 @@ const whistle: ReadingRule = {
 	unit: 'bar',
 	code: 'WHL',
 	codeHigh: 'WHH'
-};
-
-const join = (...parts: string[]) => {
-	const [first = '', ...rest] = parts.map((part) => part.trim().split('\n'));
-	return [
-		...first,
-		...rest.flatMap((lines) => (lines[0]?.startsWith('key |') ? lines.slice(1) : lines))
-	].join('\n');
 };
 
 /** Procedures beyond the half mask, as data. */

@@ -1,4 +1,7 @@
 import type { Procedure, Step } from '../inspection/procedure.ts';
+import { CLOSINGS } from './procedure-closing.ts';
+import { halfMaskSecond, SECOND_EDITIONS } from './procedure-editions.ts';
+import { LOOKS } from './procedure-looks.ts';
 import { MORE_PROCEDURES } from './procedure-tables.ts';
 import { commonPractice, published } from '../verdict.ts';
 
@@ -135,7 +138,14 @@ const HALF_MASK_PRE_USE: Procedure = {
 };
 
 /** Every version that a record may name. */
-export const PROCEDURES: readonly Procedure[] = [HALF_MASK_PRE_USE, ...MORE_PROCEDURES];
+export const PROCEDURES: readonly Procedure[] = [
+	HALF_MASK_PRE_USE,
+	halfMaskSecond(HALF_MASK_PRE_USE),
+	...MORE_PROCEDURES,
+	...SECOND_EDITIONS,
+	...LOOKS,
+	...CLOSINGS
+];
 
 /** Shortest plausible time for one step, s. Common practice. */
 export const PLAUSIBLE_STEP_S = 2;

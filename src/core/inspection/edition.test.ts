@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { stretches } from '../airway/airway.ts';
 import { airwayOf } from '../data/families.ts';
 import { family } from '../data/family-tables.ts';
-import { procedure as readProcedure } from '../data/procedure-tables.ts';
+import { procedure as readProcedure } from '../data/procedure-text.ts';
 import { PROCEDURES, procedureFor, proceduresOf } from '../data/procedures.ts';
 import { commonPractice, InputError } from '../verdict.ts';
 import { checkProcedure, editionChanges } from './edition.ts';

@@ -5,7 +5,7 @@ export type AnswerKind = 'look' | 'feel' | 'confirm' | 'reading' | 'hold';
 
 /** What a reading is judged by; the core answers the step from it. */
 export interface ReadingRule {
-	kind: 'fill' | 'hold' | 'whistle';
+	kind: 'fill' | 'hold' | 'whistle' | 'inlet';
 	/** What is read. */
 	label: string;
 	unit: 'bar';
@@ -38,8 +38,34 @@ export interface Step {
 	secondPerson?: boolean;
 }
 
-/** What a run along a procedure is for: only an inspection proves an item; a donning list helps a person into it. */
-export type Purpose = 'inspection' | 'donning';
+/**
+ * What a run along a procedure is for: only an inspection proves an item. A donning list helps a person into it, a look
+ * is the wearer's own, closing is what follows the use, change is of a cylinder.
+ */
+export type Purpose = (typeof PURPOSES)[number];
+export const PURPOSES = ['inspection', 'donning', 'look', 'closing', 'change'] as const;
+
+/** When a list is walked. */
+export type Level = (typeof LEVELS)[number];
+export const LEVELS = [
+	'short look',
+	'before use',
+	'after use',
+	'weekly',
+	'monthly',
+	'after wash',
+	'yearly deep',
+	'after repair',
+	'cylinder change'
+] as const;
+
+/** What the usual list of a family is walked for. */
+export const USUAL_LEVELS: readonly Level[] = [
+	'before use',
+	'monthly',
+	'after wash',
+	'after repair'
+];
 
 /** An inspection as data. A record keeps the version it ran under. */
 export interface Procedure {
@@ -51,6 +77,8 @@ export interface Procedure {
 	school?: string;
 	/** Left out: an inspection. */
 	purpose?: Purpose;
+	/** Left out: the usual ones. */
+	levels?: readonly Level[];
 	origin: Origin;
 	steps: readonly Step[];
 }

@@ -8,6 +8,7 @@ import {
 	WHISTLE_BAND_BAR,
 	type TestOutcome
 } from '../bench/breathing-apparatus.ts';
+import { inletTest } from '../airline/inlet.ts';
 import { InputError, type Reason } from '../verdict.ts';
 import type { ReadingRule, Step } from './procedure.ts';
 
@@ -28,6 +29,8 @@ export interface ReadingFacts {
 	ratedBar: number | null;
 	/** Most that its maker allows to be lost in the hold, bar; the standard's limit where it says nothing. */
 	holdDropBar?: number | null;
+	/** Least pressure at the inlet that the approval of a rig gives, bar. */
+	leastInletBar?: number | null;
 }
 
 export interface JudgedReading {
@@ -72,6 +75,7 @@ function judge(rule: ReadingRule, readings: Readings, facts: ReadingFacts) {
 	}
 	const { value } = readings;
 	if (value === undefined) throw new InputError('value', 'Type what the gauge shows.');
+	if (rule.kind === 'inlet') return inletTest(value, facts.leastInletBar ?? null);
 	return rule.kind === 'whistle'
 		? whistleTest(value)
 		: fillTest(value, facts.ratedBar ?? USUAL_RATED_BAR);
@@ -98,7 +102,9 @@ export function readingSuspicion(rule: ReadingRule, value: number, facts: Readin
 	const expected =
 		rule.kind === 'whistle'
 			? { from: WHISTLE_BAND_BAR.from / 2, to: WHISTLE_BAND_BAR.to * 2 }
-			: { from: rated / 3, to: rated * 1.2 };
+			: rule.kind === 'inlet'
+				? { from: 1, to: 10 }
+				: { from: rated / 3, to: rated * 1.2 };
 	return suspectUnit(value, expected);
 }
 

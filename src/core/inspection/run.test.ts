@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { airwayOf, FAMILIES } from '../data/families.ts';
-import { PROCEDURES, procedureFor } from '../data/procedures.ts';
+import { PROCEDURES, procedureFor, proceduresOf } from '../data/procedures.ts';
 import { holds, REJECT_CODES, rejectCode } from '../data/reject-codes.ts';
 import { PARTS, repairOf } from '../data/repairs.ts';
 import { stretches } from '../airway/airway.ts';
@@ -41,9 +41,71 @@ describe('the data of inspections', () => {
 		}
 	});
 
+	// Levels and lists: common practice; the maker's card comes first.
+	it('has a short look of six steps at most for every family, that proves nothing', () => {
+		for (const { family } of FAMILIES) {
+			const [look] = proceduresOf(family).filter((p) => p.levels?.includes('short look'));
+			expect(look?.purpose, family).toBe('look');
+			expect(look?.steps.length ?? 99, family).toBeLessThanOrEqual(6);
+		}
+	});
+
+	it('ends a mask with a seal check, and puts the filters back after their gaskets', () => {
+		for (const family of ['half-mask', 'full-face', 'canister-mask'])
+			expect(
+				procedureFor(family)
+					.steps.slice(-2)
+					.map((s) => s.key)
+			).toContain('seal-check');
+		for (const key of ['half-mask-pre-use', 'full-face-pre-use', 'half-mask-deep']) {
+			const found = PROCEDURES.filter((p) => p.key === key).at(-1);
+			const at = (step: string) => found?.steps.findIndex((s) => s.key === step) ?? -1;
+			for (const side of ['left', 'right'])
+				expect(at(`refit-${side}`)).toBeGreaterThan(at(`gasket-${side}`));
+		}
+	});
+
+	it.each([
+		['canister-mask', /plug|thread|clip|wet/],
+		['ba-set', /bypass|valve open|double action|along its length/],
+		['airline', /test gas|flow at the facepiece/i],
+		['gas-tight-suit', /soles|grease|clean table/i],
+		['full-face', /outsert|deflectors|baffle|kit counted|indicator window|arrow/i],
+		['powered-blower', /indicator itself/i],
+		['ventilated-suit', /airflow at the hood|before the zip/i]
+	])('%s: the parts that a list must hold', (family, parts) => {
+		const text = procedureFor(family)
+			.steps.map((s) => `${s.title} ${s.good} ${s.action}`)
+			.join('\n');
+		for (const part of parts.source.split('|')) expect(text).toMatch(new RegExp(part, 'i'));
+	});
+
+	it('takes off and closes down what is worn, and puts suits on in two forms', () => {
+		for (const family of [
+			'half-mask',
+			'full-face',
+			'canister-mask',
+			'powered-blower',
+			'ba-set',
+			'gas-tight-suit',
+			'ventilated-suit'
+		])
+			expect(proceduresOf(family).some((p) => p.levels?.includes('after use'))).toBe(true);
+		const masks = PROCEDURES.find((p) => p.key === 'half-mask-after-use');
+		expect(masks?.steps.map((s) => s.action).join(' ')).toMatch(/Filters not touched/);
+		const inside = PROCEDURES.find((p) => p.key === 'gas-tight-suit-donning-inside');
+		const at = (step: string) => inside?.steps.findIndex((s) => s.key === step) ?? -1;
+		expect(at('breathing')).toBeGreaterThan(at('mask'));
+		expect(at('zip')).toBeGreaterThan(at('breathing'));
+		expect(proceduresOf('gas-tight-suit').filter((p) => p.purpose === 'donning')).toHaveLength(2);
+		expect(proceduresOf('ba-set').some((p) => p.purpose === 'change')).toBe(true);
+	});
+
 	it('walks the steps in the order of the air', () => {
 		const order = airwayOf('half-mask').stations.map((s) => s.key);
-		const walked = procedure.steps.map((s) => order.indexOf(s.station));
+		// Whole again, it ends with a seal check.
+		expect(procedure.steps.at(-1)?.key).toBe('seal-check');
+		const walked = procedure.steps.slice(0, -1).map((s) => order.indexOf(s.station));
 		expect(walked).toEqual([...walked].sort((a, b) => a - b));
 	});
 
@@ -71,7 +133,7 @@ describe('a running inspection', () => {
 		const state = runState(procedure, good.slice(1, 4));
 		expect(nextStep(procedure, state, null)?.key).toBe('prefilter-left');
 		expect(nextStep(procedure, state, 'prefilter-left')?.key).toBe(procedure.steps[4]?.key);
-		expect(nextStep(procedure, state, 'bag-state')?.key).toBe('prefilter-left');
+		expect(nextStep(procedure, state, 'seal-check')?.key).toBe('prefilter-left');
 		expect(nextStep(procedure, runState(procedure, good), null)).toBeUndefined();
 	});
 
@@ -96,7 +158,7 @@ describe('a running inspection', () => {
 
 	it('refuses to judge while steps are open', () => {
 		expect(() => judgeRun(procedure, good.slice(1), 300)).toThrow(
-			/1 of 15 steps have no answer yet/
+			/1 of 18 steps have no answer yet/
 		);
 	});
 

@@ -19,6 +19,8 @@ export interface ItemFacts {
 	filtersRecalled?: boolean;
 	/** Its maker took the model from the market. */
 	withdrawn?: { on: Day; why: string } | null;
+	/** What it lacks on record, as sentences: nothing is ready with a place left empty. */
+	lacks?: readonly string[];
 	/** What is known of a cylinder beyond what was looked at. */
 	cylinder?: CylinderKnown | null;
 	/** What a set is put together from, each with its own facts. */

@@ -88,6 +88,10 @@ function against(facts: ItemFacts): Finding[] {
 		findings.push(
 			found('retired', `Taken out of use on ${readable(facts.retiredOn)}.`, { holds: 'retired' })
 		);
+	for (const text of facts.lacks ?? [])
+		findings.push(
+			found('incomplete', text, { holds: 'held' }, commonPractice('ready means complete'))
+		);
 	for (const { severity, code, station } of facts.openDefects) {
 		const stops = holds(severity);
 		findings.push(

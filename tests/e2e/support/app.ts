@@ -78,13 +78,13 @@ export async function answerSteps(page: Page, keys: string[], from = 0): Promise
 	for (const [i, key] of keys.entries()) {
 		await page.keyboard.press(key);
 		await expect(page.getByRole('main').getByRole('status').first()).toContainText(
-			`${from + i + 1} of 15`
+			`${from + i + 1} of 18`
 		);
 	}
 }
 
 /** What a clean mask without pre-filters is answered with. */
-export const CLEAN = ['3', '3', ...Array.from({ length: 13 }, () => '1')];
+export const CLEAN = ['3', '3', ...Array.from({ length: 16 }, () => '1')];
 
 /** Types a day into a day field, part by part as by hand; with its time where it is 2026-11-24T08:00:00. */
 export async function typeDay(scope: Page | Locator, label: string, day: string): Promise<void> {

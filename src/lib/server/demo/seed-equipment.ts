@@ -27,8 +27,11 @@ const FLEET = [
 /** Monthly inspections on record; more for sets, whose readings are followed. */
 const ROUNDS = 3;
 const SET_ROUNDS = 8;
-/** Sets that are put together from a mask and a cylinder with tags of their own. */
-const ASSEMBLED = 12;
+/** Sets that are put together from a mask and a cylinder with tags of their own; the rest wait for theirs. */
+const ASSEMBLED = 19;
+/** The last of them took theirs from further back on the shelf. */
+const FIRST_SHELF = 12;
+const FURTHER_BACK = { mask: 24, cylinder: 28 };
 /** What makers say beyond the standard. */
 const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
 	'full-face': {
@@ -110,7 +113,8 @@ async function assemble(seed: Seed, pieces: readonly Piece[]): Promise<void> {
 	const of = (family: string) => pieces.filter((p) => p.family === family);
 	const [masks, cylinders] = [of('full-face'), of('cylinder')];
 	for (const [i, set] of of('ba-set').slice(0, ASSEMBLED).entries()) {
-		const parts = [masks[i]?.id ?? '', cylinders[i]?.id ?? ''];
+		const back = i < FIRST_SHELF ? { mask: 0, cylinder: 0 } : FURTHER_BACK;
+		const parts = [masks[i + back.mask]?.id ?? '', cylinders[i + back.cylinder]?.id ?? ''];
 		await seed.tx.update(item).set({ setId: set.id }).where(inArray(item.id, parts));
 	}
 }

@@ -35,7 +35,7 @@ export async function wearsOf(db: Connection, pairIds: string[]): Promise<Map<st
 }
 
 /** The change date of an opened pair and its reasons. */
-export function changeOf(pair: Omit<PairFacts, 'itemId' | 'recalled'>) {
+export function changeOf(pair: Omit<PairFacts, 'itemId' | 'recalled' | 'filters'>) {
 	const en = pair.codeEn ? parseEn(pair.codeEn) : undefined;
 	const us = pair.codeUs ? parseUs(pair.codeUs) : undefined;
 	return changeDate({

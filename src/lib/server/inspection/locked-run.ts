@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { ReadingFacts } from '../../../core/inspection/reading.ts';
 import type { Connection } from '../db/client.ts';
-import { inspectionRun, item, itemModel, user } from '../db/schema/index.ts';
+import { airlineRig, inspectionRun, item, itemModel, user } from '../db/schema/index.ts';
 import { Refusal } from '../kernel/refusal.ts';
 
 type RunRow = typeof inspectionRun.$inferSelect;
@@ -20,12 +20,14 @@ export async function lockRun(tx: Connection, id: string): Promise<LockedRun> {
 			run: inspectionRun,
 			ratedBar: itemModel.ratedBar,
 			holdDropBar: itemModel.holdDropBar,
+			leastInletBar: airlineRig.leastBar,
 			withdrawnOn: itemModel.withdrawnOn,
 			withdrawnWhy: itemModel.withdrawnWhy
 		})
 		.from(inspectionRun)
 		.innerJoin(item, eq(item.id, inspectionRun.itemId))
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.leftJoin(airlineRig, eq(airlineRig.itemId, item.id))
 		.where(eq(inspectionRun.id, id))
 		.for('update', { of: inspectionRun });
 	if (!locked) throw new Refusal('not found', 'There is no such inspection.');

@@ -5,7 +5,7 @@ import { readable } from '../../../core/plan/calendar.ts';
 import { maker, type Verdict } from '../../../core/verdict.ts';
 import { partOf } from '../../../core/people/two-people.ts';
 import type { Connection } from '../db/client.ts';
-import { inspectionRun, item, itemModel, place, user } from '../db/schema/index.ts';
+import { airlineRig, inspectionRun, item, itemModel, place, user } from '../db/schema/index.ts';
 import { openJob } from '../faults/jobs.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
@@ -179,6 +179,7 @@ export async function runPage(context: Context, runId: string) {
 			ratedBar: itemModel.ratedBar,
 			holdDropBar: itemModel.holdDropBar,
 			makerLines: itemModel.makerLines,
+			leastInletBar: airlineRig.leastBar,
 			withdrawnOn: itemModel.withdrawnOn,
 			withdrawnWhy: itemModel.withdrawnWhy,
 			place: place.name,
@@ -189,6 +190,7 @@ export async function runPage(context: Context, runId: string) {
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.innerJoin(place, eq(place.id, item.placeId))
 		.innerJoin(user, eq(user.id, inspectionRun.startedBy))
+		.leftJoin(airlineRig, eq(airlineRig.itemId, item.id))
 		.where(eq(inspectionRun.id, runId));
 	if (!row) throw new Refusal('not found', 'There is no such inspection.');
 	const answers = await answersOf(db, runId);

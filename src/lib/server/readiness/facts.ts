@@ -1,6 +1,7 @@
 import { type ItemTrend, itemTrends, watchedBy } from '../../../core/bench/item-trends.ts';
 import { stationOf } from '../../../core/data/families.ts';
 import { groupBy } from '../../../core/group-by.ts';
+import { lacksOf } from '../../../core/readiness/complete.ts';
 import type { ItemFacts } from '../../../core/readiness/facts.ts';
 import { heldCylinder } from '../air/cylinder-facts.ts';
 import type { Connection } from '../db/client.ts';
@@ -83,9 +84,20 @@ function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
 			];
 		})
 	);
-	for (const [setId, parts] of groupBy([...items.values()], (one) => one.setId)) {
-		const set = setId ? items.get(setId) : undefined;
-		if (set) set.facts.parts = parts.map(({ tag, facts }) => ({ tag, facts }));
+	const partsOf = groupBy([...items.values()], (one) => one.setId);
+	for (const row of rows.items) {
+		const one = items.get(row.id);
+		const parts = partsOf.get(row.id) ?? [];
+		if (!one) continue;
+		one.facts.lacks = lacksOf({
+			family: row.family,
+			mount: row.mount,
+			filterPlaces: row.filterCount,
+			filters: pairs.get(row.id)?.[0]?.filters ?? 0,
+			inSet: row.setId !== null,
+			parts: parts.map(({ family }) => family)
+		});
+		if (parts.length) one.facts.parts = parts.map(({ tag, facts }) => ({ tag, facts }));
 	}
 	return items;
 }

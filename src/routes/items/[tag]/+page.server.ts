@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+import type { Procedure } from '$core/inspection/procedure';
 import { recordOf } from '$core/data/family-records';
 import { judgeItem } from '$core/readiness/item-state';
 import { pairTag } from '$lib/server/filters/opening';
@@ -37,15 +38,27 @@ export const load: PageServerLoad = (event) =>
 			}),
 			takesBenchTest: record.bench !== null,
 			takesSealCheck: record.inlets.length > 0,
-			donning: offered.find((p) => p.purpose === 'donning')?.key ?? null,
 			procedures: offered
-				.filter((p) => p.purpose !== 'donning')
+				.filter((p) => isUsual(p))
 				.map(({ key, name, school }) => ({ key, name, school: school ?? null })),
+			/** Lists beside the usual one, by when they are walked. */
+			lists: offered
+				.filter((p) => !isUsual(p))
+				.map(({ key, name, purpose, levels, steps }) => ({
+					key,
+					name,
+					purpose: purpose ?? 'inspection',
+					level: levels?.[0] ?? null,
+					steps: steps.length
+				})),
 			pairTag: found.pair ? pairTag(found.pair.pair.number) : null,
 			mayInspect: may(context.actor.role, 'inspect'),
 			mayKeep: may(context.actor.role, 'keep the register')
 		};
 	});
+
+/** The list that an inspection is by itself, with its schools. */
+const isUsual = (p: Procedure) => (p.purpose ?? 'inspection') === 'inspection' && !p.levels;
 
 const part = z.object({
 	...requested,

@@ -63,7 +63,12 @@
 		retired: 'Out of use for good'
 	};
 	const id = crypto.randomUUID();
-	const donningId = crypto.randomUUID();
+	const listId = crypto.randomUUID();
+	/** Lists that more than one thing could be called, by key. */
+	const LIST_WORDS: Record<string, string> = {
+		'gas-tight-suit-donning': 'put on: BA outside, with an assistant',
+		'gas-tight-suit-donning-inside': 'put on: BA inside, with an assistant'
+	};
 	const held = $derived(['held', 'in service'].includes(data.verdict.outcome));
 	const repairWords = $derived(
 		data.job
@@ -71,6 +76,12 @@
 			: 'Repair it'
 	);
 	const usable = $derived(!['retired'].includes(data.verdict.outcome));
+	/** What may be walked as it stands: nobody is helped into what is held. */
+	const lists = $derived(
+		data.openRun || !data.mayInspect || !usable
+			? []
+			: data.lists.filter((list) => list.purpose !== 'donning' || !held)
+	);
 </script>
 
 <svelte:head><title>{data.item.tag} · Grevan</title></svelte:head>
@@ -88,27 +99,27 @@
 	>
 </div>
 
-<div class="mt-4">
-	<Airway
-		stations={airway.stations}
-		{marks}
-		label="Airway of {data.item.tag}, from the room air to the bag"
-		current={station}
-		onchoose={(key) => (station = key)}
-	/>
-</div>
-<p class="text-soft mt-1 hidden text-[0.86rem] md:block">
-	{airway.stations.some((s) => s.side) ? 'left above, right below · ' : ''}dashed room air, double
-	high pressure, thick medium pressure, plain inside · thin line: what holds it · choose a station
-	to see it
-</p>
-
 {#if form?.refusal && form.refusal.path !== 'tag'}<div class="mt-4">
 		<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>
 	</div>{/if}
 
-<div class="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
-	<section aria-labelledby="station">
+<div class="mt-4 grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
+	<!-- On a narrow screen the state and its next step come before the long line. -->
+	<div class="max-lg:order-2 lg:col-span-2">
+		<Airway
+			stations={airway.stations}
+			{marks}
+			label="Airway of {data.item.tag}, from the room air to the bag"
+			current={station}
+			onchoose={(key) => (station = key)}
+		/>
+		<p class="text-soft mt-1 hidden text-[0.86rem] md:block">
+			{airway.stations.some((s) => s.side) ? 'left above, right below · ' : ''}dashed room air,
+			double high pressure, thick medium pressure, plain inside · thin line: what holds it · choose
+			a station to see it
+		</p>
+	</div>
+	<section aria-labelledby="station" class="max-lg:order-3">
 		{#if shown}
 			{@const found = data.defects.filter((d) => d.station === shown.key)}
 			<p class="text-soft">{ZONE_NAMES[shown.zone]}</p>
@@ -193,7 +204,10 @@
 		<Story dues={data.dues} events={data.events} tag={data.item.tag} asOf={data.asOf} />
 	</section>
 
-	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="State">
+	<aside
+		class="self-start rounded border-2 border-ink bg-sheet p-4 max-lg:order-1"
+		aria-label="State"
+	>
 		<StateMark state={data.verdict.outcome} word size={24} />
 		<p class="mt-2 text-[1.3rem] leading-tight font-bold">{HEADLINE[data.verdict.outcome]}</p>
 		<p class="mt-2">
@@ -243,13 +257,22 @@
 					class="button"
 					href="/items/{data.item.tag}/seal">Seal check</a
 				>{/if}
-			{#if data.donning && !data.openRun && data.mayInspect && usable && !held}
-				<form method="post" action="?/inspect">
-					<input type="hidden" name="id" value={donningId} />
-					<button class="button w-full" name="procedure" value={data.donning}
-						>Put it on, with an assistant</button
+			{#if lists.length}
+				<details>
+					<summary class="min-h-11 cursor-pointer content-center font-semibold">Other lists</summary
 					>
-				</form>
+					<form method="post" action="?/inspect" class="grid gap-2">
+						<input type="hidden" name="id" value={listId} />
+						{#each lists as list (list.key)}<button
+								class="button w-full justify-between text-left"
+								name="procedure"
+								value={list.key}
+								><span>{LIST_WORDS[list.key] ?? list.level ?? list.name}</span><span
+									class="text-soft text-[0.9rem]">{list.steps} steps</span
+								></button
+							>{/each}
+					</form>
+				</details>
 			{/if}
 		</div>
 	</aside>

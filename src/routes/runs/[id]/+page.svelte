@@ -30,7 +30,8 @@
 			worked: data.worked,
 			timers: data.timers,
 			ratedBar: data.ratedBar,
-			holdDropBar: data.holdDropBar
+			holdDropBar: data.holdDropBar,
+			leastInletBar: data.leastInletBar
 		}),
 		untrack(() =>
 			outboxSender(
@@ -49,7 +50,7 @@
 		$derived(session);
 	const marks = $derived(marksOfAnswers(procedure, standing));
 	const signed = $derived(data.run.signedAt !== null);
-	const donning = $derived(data.run.purpose === 'donning');
+	const inspecting = $derived(data.run.purpose === 'inspection');
 	const station = $derived(step ? stationOf(data.item.family, step.station) : null);
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
 	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
@@ -96,7 +97,8 @@
 </script>
 
 <svelte:head
-	><title>{data.item.tag}, {donning ? 'putting on' : 'inspection'} · Grevan</title></svelte:head
+	><title>{data.item.tag}, {inspecting ? 'inspection' : procedure.name} · Grevan</title
+	></svelte:head
 >
 <svelte:window onkeydown={(event) => session.keys(event)} />
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -178,6 +180,7 @@
 								bench={data.hasBench ? `/api/runs/${data.run.id}/gauge` : null}
 								tag={data.item.tag}
 								holdDropBar={data.holdDropBar}
+								leastInletBar={data.leastInletBar}
 								answered={answered?.readings ?? null}
 								onread={(readings) => session.read(readings)}
 								onstart={(start) => session.startHold(start)}
@@ -257,9 +260,9 @@
 							? 'Signed here'
 							: run.worst === 'stop' || run.worst === 'repair'
 								? 'Sign: it stays held'
-								: donning
-									? 'Sign the list'
-									: 'Sign the inspection'}
+								: inspecting
+									? 'Sign the inspection'
+									: 'Sign the list'}
 					</h2>
 					<p class="mt-1 max-w-[40rem] text-[1.1rem]">
 						With your name, under your account. After signing nothing in it can be changed; go back

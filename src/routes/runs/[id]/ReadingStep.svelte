@@ -20,6 +20,7 @@
 		step: Step;
 		ratedBar: number | null;
 		holdDropBar: number | null;
+		leastInletBar: number | null;
 		timer: { startReading: number; seconds: number; startedAt: Date } | null;
 		/** Address of the bench for this inspection; null without one. */
 		bench: string | null;
@@ -29,8 +30,18 @@
 		onread: (readings: Readings) => void;
 		onstart: (start: number) => Promise<void>;
 	}
-	let { step, ratedBar, holdDropBar, timer, bench, tag, answered, onread, onstart }: Props =
-		$props();
+	let {
+		step,
+		ratedBar,
+		holdDropBar,
+		leastInletBar,
+		timer,
+		bench,
+		tag,
+		answered,
+		onread,
+		onstart
+	}: Props = $props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
@@ -61,7 +72,10 @@
 		const read = readings;
 		if (!read) return null;
 		try {
-			return { ...judgeReading(step, read, { ratedBar, holdDropBar }), refusal: null };
+			return {
+				...judgeReading(step, read, { ratedBar, holdDropBar, leastInletBar }),
+				refusal: null
+			};
 		} catch (error) {
 			if (error instanceof InputError) return { refusal: error.message, reasons: [], value: null };
 			throw error;

@@ -13,14 +13,21 @@
 		refusal: { message: string } | null;
 	}
 	let { data, now, refusal }: Props = $props();
-	const donning = $derived(data.run.purpose === 'donning');
+	/** What a list that proves no inspection was for, when nothing was found. */
+	const DONE = {
+		inspection: null,
+		donning: 'Put on',
+		look: 'Looked at',
+		closing: 'Closed down',
+		change: 'Changed'
+	} as const;
 	const HEADLINES = {
 		fail: 'Failed: held',
 		pass: 'Passed',
 		'pass, watch': 'Passed, with something to watch'
 	} as const;
 	const headline = $derived(
-		donning && data.run.outcome !== 'fail' ? 'Put on' : HEADLINES[data.run.outcome ?? 'fail']
+		(data.run.outcome !== 'fail' && DONE[data.run.purpose]) || HEADLINES[data.run.outcome ?? 'fail']
 	);
 	const id = crypto.randomUUID();
 </script>

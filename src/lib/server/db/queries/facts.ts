@@ -14,6 +14,8 @@ export interface FactRows {
 		id: string;
 		tag: string;
 		family: string;
+		mount: string;
+		filterCount: number;
 		setId: string | null;
 		retiredOn: Day | null;
 		holdDropBar: number | null;
@@ -49,6 +51,7 @@ export interface FactRows {
 /** What the change date of a pair of filters follows from. */
 export interface PairFacts {
 	itemId: string;
+	filters: number;
 	openedOn: Day;
 	exposureMin: number | null;
 	changeAfterMin: number | null;
@@ -125,7 +128,7 @@ export async function factRows(
 			select id from wanted union select p.id from item p where p.set_id in (select id from wanted))
 		select json_build_object(
 			'items', ${rows(sql`
-				select i.id, i.tag, i.family, i.set_id as "setId", i.retired_on as "retiredOn",
+				select i.id, i.tag, i.family, m.mount, m.filter_count as "filterCount", i.set_id as "setId", i.retired_on as "retiredOn",
 					m.hold_drop_bar as "holdDropBar", m.withdrawn_on as "withdrawnOn",
 					m.withdrawn_why as "withdrawnWhy"
 				from item i join item_model m on m.id = i.model_id where i.id in ${all} order by i.tag`)},
@@ -140,7 +143,7 @@ export async function factRows(
 				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}
 				group by r.item_id`)},
 			'pairs', ${rows(sql`
-				select p.item_id as "itemId", p.opened_on as "openedOn", p.exposure_min as "exposureMin",
+				select p.item_id as "itemId", p.filters, p.opened_on as "openedOn", p.exposure_min as "exposureMin",
 					p.change_after_min as "changeAfterMin", p.single_use as "singleUse",
 					m.code_en as "codeEn", m.code_us as "codeUs", m.opened_months as "openedMonths",
 					l.recalled_at is not null as recalled,

@@ -14,7 +14,7 @@ import {
 	uuid,
 	type AnyPgColumn
 } from 'drizzle-orm/pg-core';
-import type { Purpose, Step } from '../../../../core/inspection/procedure.ts';
+import { PURPOSES, type Purpose, type Step } from '../../../../core/inspection/procedure.ts';
 import type { RunOutcome } from '../../../../core/inspection/run.ts';
 import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Reason } from '../../../../core/verdict.ts';
@@ -54,7 +54,7 @@ export const inspectionRun = pgTable(
 		uniqueIndex('inspection_run_one_open')
 			.on(t.itemId)
 			.where(sql`${t.signedAt} is null`),
-		oneOf<Purpose>('inspection_run_purpose', t.purpose, ['inspection', 'donning']),
+		oneOf<Purpose>('inspection_run_purpose', t.purpose, PURPOSES),
 		oneOf<RunOutcome>('inspection_run_outcome', t.outcome, ['pass', 'pass, watch', 'fail']),
 		index('inspection_run_item').on(t.itemId, t.signedAt),
 		uniqueIndex('inspection_run_superseded_once').on(t.supersedes),
@@ -147,7 +147,7 @@ export const procedureEdition = pgTable(
 	},
 	(t) => [
 		primaryKey({ columns: [t.key, t.version] }),
-		oneOf<Purpose>('procedure_edition_purpose', t.purpose, ['inspection', 'donning']),
+		oneOf<Purpose>('procedure_edition_purpose', t.purpose, PURPOSES),
 		index('procedure_edition_family').on(t.family)
 	]
 );
