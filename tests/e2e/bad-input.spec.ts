@@ -24,7 +24,7 @@ test('a hazard plan says what is wrong where it is wrong, and keeps what was typ
 	await page.getByLabel('Limit, mg/m³').fill('0');
 	await expect(page.getByText(/limit must be above zero/).first()).toBeVisible();
 	await page.getByLabel('Limit, mg/m³').fill('');
-	await page.getByLabel('Add a contaminant').fill('welding fume');
+	await page.getByLabel('Add a contaminant').fill('diesel exhaust');
 	await page.keyboard.press('Enter');
 	await page.getByLabel('Measured').nth(1).fill('4');
 	await expect(page.getByText(/No limit is known under UK rules/)).toBeVisible();

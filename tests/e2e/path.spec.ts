@@ -59,12 +59,12 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 		page.getByRole('list', { name: /Airway of HM-0103/ }).getByRole('listitem')
 	).toHaveCount(14);
 	await beginInspection(page);
-	await answerSteps(page, CLEAN.slice(0, 10));
+	await answerSteps(page, CLEAN.slice(0, 12));
 	await expect(page.getByRole('heading', { name: 'Exhalation disc and seat' })).toBeVisible();
 	await page.keyboard.press('2');
 	await page.keyboard.press('1');
 	await expect(page.getByText('Held from now on.')).toBeVisible();
-	await answerSteps(page, CLEAN.slice(11), 11);
+	await answerSteps(page, CLEAN.slice(13), 13);
 	await page.keyboard.press('Enter');
 	await expect(page.getByRole('heading', { name: 'Failed: held' })).toBeVisible();
 

@@ -23,6 +23,8 @@ test('a supervisor changes a procedure; the next inspection runs under the new v
 		page.getByRole('alert').filter({ hasText: 'Hose and ends: “what to do” is empty' })
 	).toBeVisible();
 	await page.getByLabel('What to do').fill('Stretch it under water; look for bubbles.');
+	// The pointer lies on the button: it is read there as well.
+	await page.getByRole('button', { name: 'Put it in force' }).hover();
 	expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 	await page.getByRole('button', { name: 'Put it in force' }).click();
 	await expect(page.getByText('Notice of the maker').first()).toBeVisible();
@@ -31,7 +33,16 @@ test('a supervisor changes a procedure; the next inspection runs under the new v
 	await enter(page.getByRole('button', { name: /^Inspect/ }));
 	await expect(page).toHaveURL(/\/runs\//);
 	await ready(page);
-	await page.keyboard.press('1');
+	for (const step of [
+		'Plug and tape',
+		'Canister: wet',
+		'Thread',
+		'Canister clip',
+		'Hose and ends'
+	]) {
+		await page.keyboard.press('1');
+		await expect(page.getByRole('heading', { name: step })).toBeVisible();
+	}
 	await expect(page.getByText('Stretch it under water; look for bubbles.')).toBeVisible();
 });
 

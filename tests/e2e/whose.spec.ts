@@ -29,7 +29,7 @@ test('what one person signed without a connection is never anothers: it waits, a
 	await answerSteps(page, CLEAN);
 	await page.keyboard.press('Enter');
 	await expect(page.getByText(/Signed on this device, not yet on the server/)).toBeVisible();
-	await expect(header(page)).toContainText('16 unsent');
+	await expect(header(page)).toContainText('19 unsent');
 
 	// She signs out, still without a connection: nothing of hers is to be seen any more.
 	await page.getByRole('button', { name: 'Sign out' }).click();
