@@ -186,6 +186,7 @@ function enter(team: typeof wearers): Promise<void> {
 				wearer: name,
 				set: '',
 				litres: '6.8',
+				seal: true,
 				start: String(startBar),
 				channel
 			}))

@@ -164,6 +164,7 @@ const answer = await page.request.post(`${address}/air/board?/enter`, {
 				wearer: `Wearer ${i + 1}`,
 				set: '',
 				litres: '6.8',
+				seal: true,
 				start: String(74 + i),
 				channel: ''
 			}))

@@ -116,7 +116,15 @@ export function entering(name: string): Round {
 		if (!wearerId) {
 			const [team, wearer] = [writer.deed('team in'), randomUUID()];
 			const wearers = [
-				{ id: wearer, wearer: name, set: '', litres: '9', start: '300 bar', channel: '' }
+				{
+					id: wearer,
+					wearer: name,
+					set: '',
+					litres: '9',
+					start: '300 bar',
+					channel: '',
+					seal: true
+				}
 			];
 			const fields = { id: team.id, task: 'Chaos', placeId: '', marginMin: '5' };
 			if (

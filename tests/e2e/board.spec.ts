@@ -34,6 +34,7 @@ async function enter(page: Page, wearers: [name: string, litres: string, bar: st
 		await row.getByLabel('Wearer').fill(name);
 		await row.getByLabel('Litres').fill(litres);
 		await row.getByLabel('Gauge, bar').fill(bar);
+		await row.getByLabel('Seal checked').check();
 	}
 	await form.click();
 }

@@ -30,7 +30,17 @@ const own = openYard(async () => {
 		id: randomUUID(),
 		task: 'Pit',
 		placeId: null,
-		wearers: [{ id: wearer, wearer: 'Ann', set: '', waterVolumeL: 6.8, startBar: 300, channel: '' }]
+		wearers: [
+			{
+				id: wearer,
+				wearer: 'Ann',
+				set: '',
+				waterVolumeL: 6.8,
+				startBar: 300,
+				channel: '',
+				seal: true
+			}
+		]
 	});
 	const told = { id: randomUUID(), wearerId: wearer, bar: 280, corrects: false };
 	await tellPressure(tech(hours(0.05)), told);

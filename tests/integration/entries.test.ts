@@ -33,6 +33,7 @@ const one = (wearer: string, part: Partial<WearerInput> = {}): WearerInput => ({
 	waterVolumeL: 6.8,
 	startBar: 300,
 	channel: '',
+	seal: true,
 	...part
 });
 const enter = async (wearers: WearerInput[], minutes = 0) => {
@@ -93,6 +94,7 @@ describe('a team on the board', () => {
 		await expectRefusal(refused({ waterVolumeL: 6800 }), 'invalid', /6.8 L/);
 		await expectRefusal(refused({ waterVolumeL: null }), 'invalid', /litres of water/);
 		await expectRefusal(refused({ wearer: ' ' }), 'invalid', /Who is it/);
+		await expectRefusal(refused({ seal: false }), 'invalid', /Cy: seal check first/);
 		await expectRefusal(refused({ channel: 'A B;' }), 'invalid', /letters, figures/);
 		await expectRefusal(refused({ set: 'HM-0001' }), 'invalid', /no breathing apparatus/);
 		await expectRefusal(enter([]), 'invalid', /one to 12/);

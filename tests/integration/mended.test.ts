@@ -92,7 +92,15 @@ describe('two teams with the same task and size', () => {
 				task: 'Tank 4',
 				placeId: null,
 				wearers: [
-					{ id: randomUUID(), wearer, set: '', waterVolumeL: 6.8, startBar: 300, channel: '' }
+					{
+						id: randomUUID(),
+						wearer,
+						set: '',
+						waterVolumeL: 6.8,
+						startBar: 300,
+						channel: '',
+						seal: true
+					}
 				]
 			});
 		const keys = (await lines()).map((line) => line.key);
@@ -114,7 +122,8 @@ describe('two teams with the same task and size', () => {
 					set: '',
 					waterVolumeL: 6.8,
 					startBar: 300,
-					channel: ''
+					channel: '',
+					seal: true
 				}
 			]
 		});

@@ -149,6 +149,57 @@ describe('a set', () => {
 	});
 });
 
+describe('what is approved together', () => {
+	it('is put together; anything else is refused with what would be allowed', async () => {
+		const { modelId } = await addPiece(own.test, own.yard, 'ba-set', 'BA-0950');
+		await addPiece(own.test, own.yard, 'cylinder', 'CY-0950');
+		await addPiece(own.test, own.yard, 'full-face', 'FF-0950');
+		const put = (tag: string) => movePart(tech(), { requestId: randomUUID(), tag, set: 'BA-0950' });
+		await own.test
+			.raw`update item_model set approved = '["T FF-0950", "Somebody 6.8"]' where id = ${modelId}`;
+		await put('FF-0950');
+		await expectRefusal(
+			put('CY-0950'),
+			'conflict',
+			/T CY-0950 is not approved with T BA-0950\. Approved: T FF-0950, Somebody 6\.8/
+		);
+		await own.test
+			.raw`update item_model set approved = '["T FF-0950", "T CY-0950"]' where id = ${modelId}`;
+		const page = await itemPage(tech(), 'BA-0950');
+		expect(page.verdict.reasons.map((r) => r.text).join()).toMatch(
+			/No cylinder on it is on record/
+		);
+	});
+
+	it('a model that takes other filters makes its items complete or not, at once', async () => {
+		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0951', {
+			mount: 'quarter turn',
+			filterCount: 0
+		});
+		const rules = async () =>
+			(await itemPage(tech(), 'HM-0951')).verdict.reasons.map((r) => r.rule);
+		expect(await rules()).not.toContain('item.incomplete');
+		await saveItemModel(boss(), {
+			requestId: randomUUID(),
+			id: modelId,
+			family: 'half-mask',
+			maker: 'T',
+			name: 'T HM-0951',
+			mount: 'quarter turn',
+			ratedBar: null,
+			holdDropBar: null,
+			donning: null,
+			filterCount: 2,
+			approved: [],
+			makerLines: []
+		});
+		expect(await rules()).toContain('item.incomplete');
+		const [row] = await own.test.raw<{ blocked: string | null }[]>`
+			select s.blocked from item_state s join item i on i.id = s.item_id where i.tag = 'HM-0951'`;
+		expect(row?.blocked).toBe('held');
+	});
+});
+
 describe('a model', () => {
 	it('that is withdrawn during a run holds its items; the run is finished, kept, and passes nothing', async () => {
 		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0931');
@@ -185,6 +236,8 @@ describe('a model', () => {
 				ratedBar: null,
 				holdDropBar: null,
 				donning: null,
+				filterCount: 2,
+				approved: [],
 				makerLines: [],
 				...part
 			});

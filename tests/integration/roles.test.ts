@@ -56,7 +56,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 	],
 	[
 		'keep a seal check',
-		'technician',
+		'viewer',
 		(c) => saveSealCheck(c, { id: id(), tag: 'HM-0001', wearer: '', attempts: [] })
 	],
 	[
@@ -133,6 +133,8 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 				ratedBar: null,
 				holdDropBar: null,
 				donning: null,
+				filterCount: 2,
+				approved: [],
 				makerLines: []
 			})
 	],

@@ -29,7 +29,9 @@ const enter = async (machine: SetMachine, channel = '') => {
 		id,
 		task: 'Tank 4',
 		placeId: own.yard.place,
-		wearers: [{ id: wearer, wearer: 'Ada', set: '', waterVolumeL: 6.8, startBar: 300, channel }]
+		wearers: [
+			{ id: wearer, wearer: 'Ada', set: '', waterVolumeL: 6.8, startBar: 300, channel, seal: true }
+		]
 	});
 	return { id, wearer };
 };

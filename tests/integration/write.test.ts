@@ -304,7 +304,8 @@ describe('two sends at once of', () => {
 					set: '',
 					waterVolumeL: 6.8,
 					startBar: 300,
-					channel: ''
+					channel: '',
+					seal: true
 				}
 			]
 		};

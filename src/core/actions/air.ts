@@ -130,7 +130,12 @@ export const ENTRY_ACTIONS = {
 			task: z.string(),
 			marginMin: z.number(),
 			wearers: z.array(
-				z.object({ wearer: z.string(), startBar: z.number(), waterVolumeL: z.number() })
+				z.object({
+					wearer: z.string(),
+					startBar: z.number(),
+					waterVolumeL: z.number(),
+					sealChecked: z.boolean().optional()
+				})
 			)
 		}),
 		says: (p) => `Team sent in: ${p.task}`

@@ -35,6 +35,16 @@ export const BLOCKING = {
 } as const;
 export type Inlet = keyof typeof BLOCKING;
 
+/** The two ways of a seal check, and what is done. Common practice; the maker's own words come first. */
+export const SEAL_WAYS = {
+	in: { name: 'Breathing in', how: 'Breathe in gently and hold' },
+	out: {
+		name: 'Breathing out',
+		how: 'Lay the palm lightly over the exhalation cover; breathe out gently and hold'
+	}
+} as const;
+export type SealWay = keyof typeof SEAL_WAYS;
+
 /** How long an under-pressure is held, s. Common practice; several makers print ten. */
 export const SEAL_HOLD_S = 10;
 export const SEAL_CHECK_ORIGIN = commonPractice();
@@ -47,4 +57,6 @@ export interface DonningCard {
 	inlet: Inlet | null;
 	/** How long the under-pressure is held, s. */
 	holdSeconds: number | null;
+	/** Which ways its seal can be checked; left out: both. */
+	ways?: SealWay[];
 }

@@ -46,9 +46,11 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		hasFloor: true,
 		inlets: ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
 		straps: [
-			'Cradle over the crown, mask on nose and chin.',
-			'Lower strap behind the neck, hooked.',
-			'Pull both ends evenly, upper pair last, not hard.'
+			'Glasses, jewellery and hair out of the seal first.',
+			'Mask on nose and chin, cradle over the crown.',
+			'Top pair first, both ends together; then the neck strap; neither hard.',
+			'Where it drops down or latches: hanging at the neck only in clean air.',
+			'Helmet last, over nothing that seals.'
 		]
 	},
 	'full-face': {
@@ -56,17 +58,21 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
 		inlets: ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
 		straps: [
-			'Straps at full length, hair out of the way.',
-			'Chin in first, then the harness over the head.',
-			'Lower pair, then temple pair, then the brow; each pair evenly and straight back.'
+			'Glasses, jewellery and hair out of the seal first.',
+			'Straps at full length; chin in first, harness over the head.',
+			'Lowest pair first, then upwards, the brow last; each pair together, straight back.',
+			'Where it drops down or latches: only in clean air.',
+			'Helmet last, over nothing that seals.'
 		]
 	},
 	'canister-mask': {
 		inlets: ['hose'],
 		straps: [
-			'Canister on the belt or chest first.',
-			'Chin in first, then the harness over the head.',
-			'Lower pair, temple pair, brow; hose not twisted.'
+			'Glasses, jewellery and hair out of the seal first.',
+			'Canister on the belt or chest, hose not twisted.',
+			'Chin in first, harness over the head.',
+			'Temples first, then the top, then the bottom pair.',
+			'Helmet last, over nothing that seals.'
 		]
 	},
 	'powered-blower': {
@@ -80,9 +86,12 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		goesIn: true,
 		inlets: ['port'],
 		straps: [
-			'Set on and closed, chest strap last.',
-			'Chin in first, harness over the head.',
-			'Neck pair, temple pair, brow; then the demand valve.'
+			'Glasses, jewellery and hair out of the seal first.',
+			'Frame: one shoulder, then the other.',
+			'Belt on the hips, closed and pulled; shoulder straps last.',
+			'Reach over the head: nothing holds you back.',
+			'Mask: chin in first, lowest pair first and upwards; then the demand valve.',
+			'Helmet last, over nothing that seals.'
 		]
 	},
 	airline: {

@@ -1,4 +1,4 @@
-import { SEAL_HOLD_S, type DonningCard } from '../data/blocking.ts';
+import { SEAL_HOLD_S, SEAL_WAYS, type DonningCard, type SealWay } from '../data/blocking.ts';
 import { recordOf } from '../data/family-records.ts';
 
 /** The card of a model; where its maker says nothing, the usual of its family. There is no order for all. */
@@ -9,6 +9,7 @@ export function donningCard(family: string, own: DonningCard | null) {
 		ofModel: Boolean(own?.straps.length),
 		straps: own?.straps.length ? own.straps : straps,
 		inlets: first ? [first, ...inlets.filter((inlet) => inlet !== first)] : inlets,
-		holdSeconds: own?.holdSeconds ?? SEAL_HOLD_S
+		holdSeconds: own?.holdSeconds ?? SEAL_HOLD_S,
+		ways: own?.ways?.length ? own.ways : (Object.keys(SEAL_WAYS) as SealWay[])
 	};
 }

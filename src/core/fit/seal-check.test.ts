@@ -4,7 +4,7 @@ import { FAMILIES } from '../data/families.ts';
 import { SEAL_HOLD_S } from '../data/blocking.ts';
 import { familiesWhere, recordOf } from '../data/family-records.ts';
 import { donningCard } from './donning.ts';
-import { FELT, judgeSealCheck, type Felt, type SealAttempt } from './seal-check.ts';
+import { FELT_BY_WAY, judgeSealCheck, type Felt, type SealAttempt } from './seal-check.ts';
 
 const felt = (...list: Felt[]): SealAttempt[] =>
 	list.map((word) => ({ inlet: 'cartridges', felt: word }));
@@ -25,13 +25,33 @@ describe('a seal check', () => {
 	] as [Felt[], string][])('%j: %s', (list, expected) => expect(outcome(...list)).toBe(expected));
 
 	it('after two leaks at the face only a seal that held ends well', () => {
-		const words = fc.constantFrom(...(Object.keys(FELT) as Felt[]));
+		const words = fc.constantFrom(...FELT_BY_WAY.in);
 		fc.assert(
 			fc.property(fc.array(words, { maxLength: 6 }), (list) => {
 				const twice: Felt[] = ['air at the edge', ...list, 'air at the edge'];
 				expect(outcome(...twice)).toBe('no entry');
 			})
 		);
+	});
+
+	it('both ways: breathing out lifts it, and what is felt one way is not felt the other', () => {
+		const out = (...list: Felt[]) =>
+			judgeSealCheck(
+				'half-mask',
+				list.map((word) => ({ inlet: 'cartridges', felt: word, way: 'out' as const }))
+			);
+		expect(out('lifted and held').outcome).toBe('seals');
+		expect(out('lifted and held').reasons[0]?.text).toMatch(/no fit test/);
+		expect(out('not lifted').outcome).toBe('inspect');
+		expect(out('air at the edge', 'air at the edge').outcome).toBe('no entry');
+		expect(() => out('air at the filter')).toThrow(/not felt this way/);
+		expect(() => outcome('lifted and held')).toThrow(/not felt this way/);
+		// Two leaks are two, whichever way each was found.
+		const both: SealAttempt[] = [
+			{ inlet: 'cartridges', felt: 'air at the edge', way: 'in' },
+			{ inlet: 'cartridges', felt: 'air at the edge', way: 'out' }
+		];
+		expect(judgeSealCheck('half-mask', both).outcome).toBe('no entry');
 	});
 
 	it('refuses an inlet that the mask cannot have', () => {
@@ -50,6 +70,29 @@ describe('a seal check', () => {
 	});
 });
 
+// Defaults as most makers say; common practice.
+describe('how each kind is put on', () => {
+	const card = (family: string) => recordOf(family).straps.join('\n');
+	it.each([
+		['half-mask', /Top pair first.*neck strap/],
+		['full-face', /Lowest pair first, then upwards/],
+		['canister-mask', /Temples first, then the top, then the bottom/],
+		[
+			'ba-set',
+			/one shoulder, then the other\.\n.*Belt on the hips.*shoulder straps last\.\n.*Reach over the head/
+		]
+	])('%s', (family, order) => {
+		expect(card(family)).toMatch(order);
+		expect(card(family)).toMatch(/^Glasses, jewellery and hair/);
+		expect(card(family)).toMatch(/Helmet last, over nothing that seals\.$/);
+	});
+
+	it('lets a mask hang only in clean air', () => {
+		for (const family of ['half-mask', 'full-face'])
+			expect(card(family)).toMatch(/only in clean air/);
+	});
+});
+
 describe('a donning card', () => {
 	it('is the model’s own where its maker says one, else the usual of the family, and says which', () => {
 		expect(donningCard('half-mask', null)).toMatchObject({
@@ -61,6 +104,8 @@ describe('a donning card', () => {
 		const card = donningCard('half-mask', own);
 		expect(card).toMatchObject({ ofModel: true, straps: ['Crown first.'], holdSeconds: 6 });
 		expect(card.inlets[0]).toBe('flat-pads');
+		expect(card.ways).toEqual(['in', 'out']);
+		expect(donningCard('half-mask', { ...own, ways: ['out'] }).ways).toEqual(['out']);
 		expect([...card.inlets].sort()).toEqual([...recordOf('half-mask').inlets].sort());
 		expect(donningCard('gas-tight-suit', null).inlets).toEqual([]);
 	});

@@ -1,20 +1,30 @@
-import { BLOCKING, SEAL_CHECK_ORIGIN, type Inlet } from '../data/blocking.ts';
+import { BLOCKING, SEAL_CHECK_ORIGIN, type Inlet, type SealWay } from '../data/blocking.ts';
 import { recordOf } from '../data/family-records.ts';
 import { InputError, type Verdict } from '../verdict.ts';
 
-/** What the wearer felt with the inlet blocked and a gentle breath in. */
+/** What the wearer felt, with the inlet blocked and a gentle breath in, or the outlet covered and one out. */
 export const FELT = {
 	'pulled in and held': 'It pulled in and held',
+	'lifted and held': 'It lifted a little and held',
 	'air at the filter': 'Air came through the filter',
 	'air at the edge': 'Air came in at the edge',
-	'not pulled in': 'It did not pull in, and no leak was felt'
+	'not pulled in': 'It did not pull in, and no leak was felt',
+	'not lifted': 'It did not lift, and no leak was felt'
 } as const;
 export type Felt = keyof typeof FELT;
 
 export interface SealAttempt {
 	inlet: Inlet;
 	felt: Felt;
+	/** Left out: breathing in. */
+	way?: SealWay | undefined;
 }
+
+/** What can be felt each way. */
+export const FELT_BY_WAY: Record<SealWay, readonly Felt[]> = {
+	in: ['pulled in and held', 'air at the filter', 'air at the edge', 'not pulled in'],
+	out: ['lifted and held', 'air at the edge', 'not lifted']
+};
 export type SealOutcome = 'seals' | 'try again' | 'inspect' | 'no entry';
 
 /** Leaks at the face after which it is another mask's turn. Common practice. */
@@ -30,9 +40,12 @@ export function judgeSealCheck(
 	attempts: readonly SealAttempt[]
 ): Verdict<SealOutcome> & { leaks: number } {
 	const { inlets } = recordOf(family);
-	for (const [i, attempt] of attempts.entries())
+	for (const [i, attempt] of attempts.entries()) {
 		if (!inlets.includes(attempt.inlet))
 			throw new InputError(`attempts.${i}.inlet`, 'This equipment has no such inlet.');
+		if (!FELT_BY_WAY[attempt.way ?? 'in'].includes(attempt.felt))
+			throw new InputError(`attempts.${i}.felt`, 'That is not felt this way.');
+	}
 	const last = attempts.at(-1);
 	const leaks = attempts.filter((a) => a.felt === 'air at the edge').length;
 	const say = (outcome: SealOutcome, rule: string, text: string) => ({
@@ -42,7 +55,23 @@ export function judgeSealCheck(
 	});
 	if (!last) return say('try again', 'start', BLOCKING[inlets[0] ?? 'port'].how);
 	if (last.felt === 'pulled in and held')
-		return say('seals', 'held', 'It pulled in and held. This says nothing of its filters.');
+		return say(
+			'seals',
+			'held',
+			'It pulled in and held. This says nothing of its filters, and it is no fit test.'
+		);
+	if (last.felt === 'lifted and held')
+		return say(
+			'seals',
+			'held-out',
+			'It lifted and held. This says nothing of its filters, and it is no fit test.'
+		);
+	if (last.felt === 'not lifted')
+		return say(
+			'inspect',
+			'cover',
+			'No leak at the face, yet no over-pressure: the outlet was not covered, or air goes out elsewhere. Cover it lightly and try once more, then inspect the mask.'
+		);
 	if (last.felt === 'not pulled in')
 		return say(
 			'inspect',

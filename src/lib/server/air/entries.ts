@@ -34,6 +34,8 @@ export interface WearerInput {
 	startBar: number;
 	/** Name of its telemetry; empty for none. */
 	channel: string;
+	/** The wearer's seal check passed, asked before going in. */
+	seal: boolean;
 }
 
 export interface TeamInput {
@@ -81,7 +83,8 @@ export async function enterTeam(context: Context, input: TeamInput): Promise<voi
 					wearers: rows.map(({ wearer, startBar, waterVolumeL }) => ({
 						wearer,
 						startBar,
-						waterVolumeL
+						waterVolumeL,
+						sealChecked: true
 					}))
 				}
 			});
@@ -112,6 +115,12 @@ async function wearerRow(
 	const at = (path: string) => `wearers.${i}.${path}`;
 	const name = one.wearer.trim();
 	if (name === '') throw new Refusal('invalid', 'Who is it?', at('wearer'));
+	if (!one.seal)
+		throw new Refusal(
+			'invalid',
+			`${name}: seal check first, by blocking and breathing in or covering and breathing out; then tick it.`,
+			at('seal')
+		);
 	const channel = one.channel.trim().toUpperCase();
 	if (channel && !CHANNEL.test(channel))
 		throw new Refusal('invalid', 'A channel is letters, figures and dashes.', at('channel'));

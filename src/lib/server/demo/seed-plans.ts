@@ -1,3 +1,4 @@
+import { familiesWhere } from '../../../core/data/family-records.ts';
 import { shortestMin } from '../../../core/filters/plan-life.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
 import { EXPIRY_MONTHS, REVIEW_MONTHS } from '../../../core/hazards/plan-status.ts';
@@ -69,7 +70,10 @@ const LEFT_BARE = 3;
 
 /** A pair on every mask that takes one and has none, but for the last few. */
 export async function fitFilters(seed: Seed): Promise<void> {
-	const bare = await masksWithoutFilters(seed.tx);
+	const bare = await masksWithoutFilters(
+		seed.tx,
+		familiesWhere(({ carries }) => carries !== null)
+	);
 	for (const { id, mount } of bare.slice(0, -LEFT_BARE)) {
 		const lot = seed.lots.get(SPARE[mount] ?? '');
 		if (!lot) continue;

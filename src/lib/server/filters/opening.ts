@@ -23,6 +23,7 @@ import { planPage, raiseFlag } from '../hazards/plans.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write } from '../kernel/write.ts';
+import { refuseUnapproved } from '../register/sets.ts';
 import { itemByTag, PAGE_SIZE, pagesOf, refuseRetired } from '../register/items.ts';
 import { ledgerOf, openPairOn, pairChange, wearsOf } from './change.ts';
 
@@ -198,6 +199,7 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 			.for('update', { of: filterLot });
 		if (!row) throw new Refusal('not found', 'This lot is not in the store.', 'lotId');
 		refuseRetired(mask.item, 'itemTag');
+		refuseUnapproved(mask.model, row.model.name, 'lotId');
 		const filters = mask.model.filterCount;
 		const { family } = mask.item;
 		const need = needOf(page.decision, page.inForce, { family, mount: mask.model.mount, filters });

@@ -16,7 +16,7 @@ export function saveSealCheck(
 	context: Context,
 	input: { id: string; tag: string; wearer: string; attempts: SealAttempt[] }
 ): Promise<void> {
-	return write(context, 'inspect', { id: input.id, content: input }, async (at) => {
+	return write(context, 'check a seal', { id: input.id, content: input }, async (at) => {
 		const { tx } = at;
 		const wearer = input.wearer.trim();
 		if (!wearer) throw new Refusal('invalid', 'Say who wears it.', 'wearer');

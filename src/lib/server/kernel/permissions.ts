@@ -7,6 +7,8 @@ export type Role = (typeof ROLES)[number];
 /** Permissions and the least role that holds each; every role holds what the ones before it hold. */
 const GRANTS = {
 	view: 'viewer',
+	// A wearer records an own seal check alone.
+	'check a seal': 'viewer',
 	plan: 'technician',
 	inspect: 'technician',
 	'open filters': 'technician',

@@ -27,6 +27,8 @@ export interface ModelInput {
 	ratedBar: number | null;
 	holdDropBar: number | null;
 	donning: DonningCard | null;
+	filterCount: number;
+	approved: string[];
 	makerLines: { station: string; text: string }[];
 }
 
@@ -43,6 +45,11 @@ export async function saveItemModel(context: Context, input: ModelInput): Promis
 			const { id, ...values } = content;
 			if (before) await tx.update(itemModel).set(values).where(eq(itemModel.id, id));
 			else await tx.insert(itemModel).values(content);
+			// How many filters it takes decides whether its items are complete.
+			if (before && (before.filterCount !== values.filterCount || before.mount !== values.mount)) {
+				const items = await tx.select({ id: item.id }).from(item).where(eq(item.modelId, id));
+				at.changed(...items.map((one) => one.id));
+			}
 			at.record(before ? 'model.changed' : 'model.added', {
 				of: id,
 				payload: values

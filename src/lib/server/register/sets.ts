@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, inArray } from 'drizzle-orm';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { checkFitting } from '../air/cylinders.ts';
 import type { Connection } from '../db/client.ts';
@@ -65,7 +65,32 @@ async function checkFits(tx: Connection, part: Item, to: Item): Promise<void> {
 	for (const one of [part, to]) refuseRetired(one, 'tag');
 	if (!recordOf(to.family).takesParts)
 		throw new Refusal('invalid', `${to.tag} is no set that takes parts.`, 'tag');
+	await requireApproved(tx, to, part);
 	if (to.setId) throw new Refusal('invalid', `${to.tag} is itself a part of a set.`, 'tag');
 	if ((await partsIn(tx, part.id)).length)
 		throw new Refusal('invalid', `${part.tag} has parts of its own; take them off first.`, 'tag');
+}
+
+/** @throws Refusal where the model of a set names what is approved with it, and this is not among it */
+async function requireApproved(tx: Connection, to: Item, part: Item): Promise<void> {
+	const models = await tx
+		.select({ id: itemModel.id, name: itemModel.name, approved: itemModel.approved })
+		.from(itemModel)
+		.where(inArray(itemModel.id, [to.modelId, part.modelId]));
+	const [set, own] = [to.modelId, part.modelId].map((id) => models.find((m) => m.id === id));
+	if (set && own) refuseUnapproved(set, own.name, 'tag');
+}
+
+/** @throws Refusal naming what would be allowed */
+export function refuseUnapproved(
+	carrier: { name: string; approved: readonly string[] },
+	name: string,
+	path: string
+): void {
+	if (carrier.approved.length === 0 || carrier.approved.includes(name)) return;
+	throw new Refusal(
+		'conflict',
+		`${name} is not approved with ${carrier.name}. Approved: ${carrier.approved.join(', ')}.`,
+		path
+	);
 }

@@ -38,7 +38,8 @@ const wearer = z.object({
 	set: z.string().max(40),
 	litres: optionalNumber((text) => `“${text}” is no number of litres.`).transform((l) => l ?? null),
 	start: pressureText,
-	channel: z.string().max(20)
+	channel: z.string().max(20),
+	seal: z.boolean().default(false)
 });
 const team = z.object({
 	id: clientId,

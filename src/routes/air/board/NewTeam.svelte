@@ -26,7 +26,8 @@
 		set: '',
 		litres: '',
 		start: '',
-		channel: ''
+		channel: '',
+		seal: false
 	});
 	let id = $state(crypto.randomUUID());
 	let [task, placeId, margin] = $state(['', '', String(MARGIN_MIN)]);
@@ -135,6 +136,9 @@
 							class="tag w-24 uppercase placeholder:normal-case"
 						/></label
 					>{/if}
+				<label class="flex min-h-11 items-center gap-2 pt-6"
+					><input type="checkbox" bind:checked={one.seal} />Seal checked</label
+				>
 				<p class="text-soft max-w-64 pt-7 text-[0.9rem]">
 					{#if own}{Math.round(own.meanLPerMin)} L/min in {own.uses}
 						{own.uses === 1 ? 'use' : 'uses'}, planned with {Math.round(

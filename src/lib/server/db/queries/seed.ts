@@ -26,13 +26,14 @@ export async function markSigned(tx: Connection, runs: SignedRun[]): Promise<voi
 /** Lets the planner know what is in the tables; after filling them in bulk. */
 export const analyze = (db: Connection) => db.execute(sql`analyze`);
 
-/** Masks that take filters of their own and have none open, in the order of their tags. */
+/** Items of some families that take filters of their own and have none open, in the order of their tags. */
 export async function masksWithoutFilters(
-	tx: Connection
+	tx: Connection,
+	families: readonly string[]
 ): Promise<{ id: string; mount: string }[]> {
 	const { rows } = await tx.execute<{ id: string; mount: string }>(sql`
 		select i.id, m.mount from item i join item_model m on m.id = i.model_id
-		where i.family in ('half-mask', 'full-face') and m.mount <> 'none' and i.set_id is null
+		where i.family = any(${sql.param([...families])}::text[]) and m.mount <> 'none' and i.set_id is null
 			and not exists (select 1 from filter_pair p where p.item_id = i.id and p.discarded_at is null)
 		order by i.tag`);
 	return rows;

@@ -80,6 +80,8 @@ export const itemModel = pgTable('item_model', {
 	withdrawnWhy: text('withdrawn_why'),
 	/** How its maker says that it is put on; null: nothing of its own. */
 	donning: jsonb('donning').$type<DonningCard>(),
+	/** Names of the models that are approved with it: filters, cylinders, masks. Empty: nothing is refused. */
+	approved: jsonb('approved').$type<string[]>().notNull().default([]),
 	makerLines: jsonb('maker_lines')
 		.$type<{ station: string; text: string }[]>()
 		.notNull()

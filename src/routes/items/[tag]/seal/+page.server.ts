@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BLOCKING, type Inlet } from '$core/data/blocking';
+import { BLOCKING, SEAL_WAYS, type Inlet, type SealWay } from '$core/data/blocking';
 import { recordOf } from '$core/data/family-records';
 import { donningCard } from '$core/fit/donning';
 import { FELT, type Felt } from '$core/fit/seal-check';
@@ -24,13 +24,14 @@ export const load: PageServerLoad = (event) =>
 			...donningCard(item.family, model.donning),
 			makerLines: model.makerLines.filter((line) => /facepiece|mask/.test(line.station)),
 			checks: await sealChecksOf(context.db, item.id),
-			mayCheck: may(context.actor.role, 'inspect')
+			mayCheck: may(context.actor.role, 'check a seal')
 		};
 	});
 
 const attempt = z.object({
 	inlet: z.enum(Object.keys(BLOCKING) as [Inlet, ...Inlet[]]),
-	felt: z.enum(Object.keys(FELT) as [Felt, ...Felt[]])
+	felt: z.enum(Object.keys(FELT) as [Felt, ...Felt[]]),
+	way: z.enum(Object.keys(SEAL_WAYS) as [SealWay, ...SealWay[]]).optional()
 });
 const body = z.object({
 	id: clientId,

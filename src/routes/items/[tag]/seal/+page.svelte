@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
-	import { BLOCKING, type Inlet } from '$core/data/blocking';
-	import { FELT, judgeSealCheck, type Felt, type SealAttempt } from '$core/fit/seal-check';
+	import { BLOCKING, SEAL_WAYS, type Inlet, type SealWay } from '$core/data/blocking';
+	import { FELT, FELT_BY_WAY, judgeSealCheck, type SealAttempt } from '$core/fit/seal-check';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -29,14 +29,15 @@
 		'no entry': 'reject',
 		'try again': 'open'
 	} as const;
-	const felt = Object.entries(FELT) as [Felt, string][];
+	let way = $state<SealWay>(untrack(() => data.ways[0] ?? 'in'));
+	const felt = $derived(FELT_BY_WAY[way].map((word) => [word, FELT[word]] as const));
 
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (ended || target.closest('input, select, textarea, [role=dialog]')) return;
 		const word = felt[Number(event.key) - 1]?.[0];
 		if (!word) return;
-		attempts.push({ inlet, felt: word });
+		attempts.push({ inlet, felt: word, way });
 		event.preventDefault();
 	}
 </script>
@@ -65,8 +66,27 @@
 				</p>{/each}
 		</section>
 		<section aria-labelledby="block" class="mt-6">
-			<h2 id="block">Block the inlet</h2>
-			{#if data.inlets.length > 1}
+			<h2 id="block">{way === 'in' ? 'Block the inlet' : 'Cover the outlet'}</h2>
+			{#if data.ways.length > 1}
+				<div class="mt-1 mb-3 flex flex-wrap gap-2" role="group" aria-label="Way of the check">
+					{#each data.ways as key (key)}<button
+							type="button"
+							class="button {way === key ? 'primary' : ''}"
+							aria-pressed={way === key}
+							onclick={() => (way = key)}>{SEAL_WAYS[key].name}</button
+						>{/each}
+				</div>
+			{/if}
+			{#if way === 'out'}
+				<p class="mt-3 text-[1.5rem] leading-snug font-semibold">
+					{SEAL_WAYS.out.how}
+					{data.holdSeconds} s.
+				</p>
+				<p class="mt-1 text-[1.1rem]">
+					The mask lifts a little and no air is felt at the edge. A light touch: pressing holds the
+					mask onto the face.
+				</p>
+			{:else if data.inlets.length > 1}
 				<div class="mt-1 flex flex-wrap gap-2" role="group" aria-label="Inlet">
 					{#each data.inlets as key (key)}<button
 							type="button"
@@ -76,10 +96,14 @@
 						>{/each}
 				</div>
 			{/if}
-			<p class="mt-3 text-[1.5rem] leading-snug font-semibold">{BLOCKING[inlet].how}</p>
-			<p class="mt-1 text-[1.1rem]">
-				Breathe in gently and hold {data.holdSeconds} s. {BLOCKING[inlet].wrong}
-			</p>
+			{#if way === 'in'}
+				<p class="mt-3 text-[1.5rem] leading-snug font-semibold">{BLOCKING[inlet].how}</p>
+				<p class="mt-1 text-[1.1rem]">
+					{SEAL_WAYS.in.how}
+					{data.holdSeconds} s. {BLOCKING[inlet].wrong}
+				</p>
+			{/if}
+			<p class="text-soft mt-2">A seal check is no fit test: it says that this mask sits now.</p>
 		</section>
 		{#if data.mayCheck && !ended}
 			<section aria-labelledby="felt" class="mt-6">
@@ -88,7 +112,7 @@
 					{#each felt as [word, label], i (word)}<button
 							type="button"
 							class="button min-h-14! justify-start!"
-							onclick={() => attempts.push({ inlet, felt: word })}
+							onclick={() => attempts.push({ inlet, felt: word, way })}
 							><kbd>{i + 1}</kbd> {label}</button
 						>{/each}
 				</div>

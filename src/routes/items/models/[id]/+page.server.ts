@@ -21,13 +21,23 @@ export const load: PageServerLoad = (event) =>
 		const model = found?.model ?? null;
 		return {
 			model,
-			filled: form.filled({ family: FAMILIES[0]?.family, ...model, ...model?.donning }, id),
+			filled: form.filled(
+				{
+					family: FAMILIES[0]?.family,
+					...model,
+					...model?.donning,
+					ways: model?.donning?.ways?.[0] ?? ''
+				},
+				id
+			),
 			inUse: found?.inUse ?? 0,
 			families: FAMILIES.map(({ family, name, stations }) => ({
 				family,
 				name,
 				stations: stations.map((s) => ({ key: s.key, name: s.name })),
-				inlets: recordOf(family).inlets.map((key) => ({ key, name: BLOCKING[key].name }))
+				inlets: recordOf(family).inlets.map((key) => ({ key, name: BLOCKING[key].name })),
+				carries: recordOf(family).carries !== null,
+				takesParts: recordOf(family).takesParts
 			})),
 			mayEdit: may(context.actor.role, 'edit procedures')
 		};
@@ -62,6 +72,18 @@ const form = longForm(
 			() => 'A number from 3 to 60 s, or empty.',
 			(value) => value >= 3 && value <= 60
 		).transform((value) => value ?? null),
+		ways: z.enum(['', 'in', 'out']).default(''),
+		filterCount: z.coerce
+			.number('0, 1 or 2 filters.')
+			.int('0, 1 or 2 filters.')
+			.min(0, '0, 1 or 2 filters.')
+			.max(2, '0, 1 or 2 filters.')
+			.default(2),
+		approved: z
+			.string()
+			.max(4000)
+			.default('')
+			.transform((text) => text.split('\n').flatMap((line) => line.trim() || [])),
 		stations: z.array(z.string().max(40)).max(100).default([]),
 		lines: z.array(z.string().trim().max(300)).max(100).default([])
 	})
@@ -69,12 +91,12 @@ const form = longForm(
 
 export const actions: Actions = {
 	save: form.action(async (event: RequestEvent, input) => {
-		const { stations, lines, straps, inlet, holdSeconds, ...model } = input;
+		const { stations, lines, straps, inlet, holdSeconds, ways, ...model } = input;
 		const makerLines = lines.flatMap((text, i) =>
 			text ? [{ station: stations[i] ?? '', text }] : []
 		);
-		const said = straps.length > 0 || inlet !== null || holdSeconds !== null;
-		const donning = said ? { straps, inlet, holdSeconds } : null;
+		const said = straps.length > 0 || inlet !== null || holdSeconds !== null || ways !== '';
+		const donning = said ? { straps, inlet, holdSeconds, ...(ways ? { ways: [ways] } : {}) } : null;
 		await saveItemModel(contextOf(event), { ...model, donning, makerLines });
 		redirect(303, '/items/models');
 	}),

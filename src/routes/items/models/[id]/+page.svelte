@@ -65,6 +65,22 @@
 				mono
 			/>
 		</div>
+		{#if family?.carries}<LongField
+				{of}
+				name="filterCount"
+				label="Places for filters"
+				hint="One central filter, or a pair; 0 for a mask with a port."
+				inputmode="numeric"
+				width="w-28"
+				mono
+			/>{/if}
+		{#if family?.carries || family?.takesParts}<LongField
+				{of}
+				name="approved"
+				label="Approved with it: names of models, one to a line"
+				hint="Filters, cylinders, masks. Anything else is refused. Empty: nothing is said, nothing refused."
+				rows={3}
+			/>{/if}
 		{#if inlets.length}
 			<LongField
 				{of}
@@ -80,6 +96,17 @@
 					label="Inlet blocked as"
 					width="w-72"
 					options={[['', 'the wearer chooses'], ...inlets.map((i) => [i.key, i.name] as const)]}
+				/>
+				<LongField
+					{of}
+					name="ways"
+					label="Seal checked by"
+					width="w-52"
+					options={[
+						['', 'either way'],
+						['in', 'breathing in only'],
+						['out', 'breathing out only']
+					]}
 				/>
 				<LongField
 					{of}

@@ -1,0 +1,1 @@
+ALTER TABLE "item_model" ADD COLUMN "approved" jsonb DEFAULT '[]'::jsonb NOT NULL;
