@@ -3,6 +3,7 @@ import { limitOf } from '../../../core/data/substance-table.ts';
 import {
 	CONTAMINANT_FORMS,
 	EN_GAS_TYPES,
+	HARMS,
 	TARGET_ORGANS,
 	US_GAS_TYPES,
 	type ExposureLimit,
@@ -52,6 +53,7 @@ export const substanceFields = z.object({
 	en: z.enum(['', ...EN_GAS_TYPES]).default(''),
 	us: z.enum(['', ...US_GAS_TYPES]).default(''),
 	organs: z.array(z.enum(TARGET_ORGANS)).max(TARGET_ORGANS.length).default([]),
+	harms: z.array(z.enum(HARMS)).max(HARMS.length).default([]),
 	noFilter: optionalText,
 	note: optionalText
 });
@@ -95,6 +97,7 @@ export function editOf(form: z.output<typeof substanceFields>): SubstanceEdit {
 		skin: form.skin === 'on',
 		en: form.en || undefined,
 		us: form.us || undefined,
+		harms: form.harms.length ? form.harms : undefined,
 		limits: { ...(us ? { us } : {}), ...(uk ? { uk } : {}) },
 		rel: limit(rel, 'rel'),
 		idlh: danger(idlh, unit)

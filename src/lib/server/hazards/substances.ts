@@ -182,7 +182,7 @@ const FIELDS = [
 	...['name', 'synonyms', 'cas', 'formula', 'form', 'organic', 'molarMassGPerMol', 'boilingPointC'],
 	...['vapourPressureMmHg', 'antoine', 'liquidDensityGPerCm3', 'refractiveIndex', 'limits', 'rel'],
 	...['idlh', 'lelPercent', 'odourThresholdPpm', 'warning', 'skin', 'skinHarmPpm', 'en', 'us'],
-	...['noFilter', 'organs', 'note']
+	...['noFilter', 'organs', 'harms', 'note']
 ] as (keyof Substance)[];
 
 function changedFields(before: Substance | undefined, after: Substance) {

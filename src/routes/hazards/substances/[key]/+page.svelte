@@ -32,6 +32,7 @@
 		['skin', s.skin ? 'enters through the skin' : ''],
 		['skinHarmPpm', s.skinHarmPpm ? `${s.skinHarmPpm} ppm` : ''],
 		['organs', s.organs?.join(', ') ?? ''],
+		['harms', s.harms?.join(', ') ?? ''],
 		['en', s.en ?? ''],
 		['us', s.us ?? ''],
 		['noFilter', s.noFilter ?? ''],

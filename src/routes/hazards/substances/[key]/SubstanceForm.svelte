@@ -4,6 +4,7 @@
 	import {
 		CONTAMINANT_FORMS,
 		EN_GAS_TYPES,
+		HARMS,
 		US_GAS_TYPES,
 		type Substance
 	} from '$core/data/substance';
@@ -84,6 +85,17 @@
 					value={organ}
 					checked={substance.organs?.includes(organ)}
 				/>{organ}</label
+			>{/each}
+	</fieldset>
+	<fieldset class="flex flex-wrap gap-x-5">
+		<legend class="label">Kinds of harm</legend>
+		{#each HARMS as harm (harm)}<label class="flex min-h-11 items-center gap-2"
+				><input
+					type="checkbox"
+					name="harms[]"
+					value={harm}
+					checked={substance.harms?.includes(harm)}
+				/>{harm === 'eyes' ? 'burns or irritates the eyes' : harm}</label
 			>{/each}
 	</fieldset>
 	<div class="flex flex-wrap gap-x-6">
