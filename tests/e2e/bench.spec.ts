@@ -120,7 +120,7 @@ test('BA sets by both schools, two holds at a time: one passes, a late whistle h
 	await page.keyboard.press('Enter');
 	await expect(page.getByRole('complementary', { name: 'So far' })).toContainText('WHL');
 	await bench.to(/Sign/);
-	const status = page.getByRole('main').getByRole('status').filter({ hasText: ' of 17' });
+	const status = page.getByRole('main').getByRole('status').filter({ hasText: ' of 20' });
 	await expect(status).toContainText('20 of 20');
 	await bench.press('Enter');
 	await expect(page.getByRole('heading', { name: 'Failed: held' })).toBeVisible();

@@ -16,10 +16,10 @@ const passes = (input: HoseInput): boolean => judgeHose(input).outcome === 'pass
 /**
  * The single changes that make a hose pass: the next bore that is wide enough, the longest length, the least supply,
  * the most wearers. Empty where one change alone is not enough, or where it passes already.
- * @param wearers how many breathe from the end of it, each with the same share of the flow
  * @throws InputError as judgeHose
  */
-export function hoseFixes(input: HoseInput, wearers = 1): HoseFix[] {
+export function hoseFixes(input: HoseInput): HoseFix[] {
+	const { wearers = 1 } = input;
 	if (passes(input)) return [];
 	const fixes: HoseFix[] = [];
 	const boreMm = BORES_MM.find((bore) => bore > input.boreMm && passes({ ...input, boreMm: bore }));
@@ -38,7 +38,7 @@ export function hoseFixes(input: HoseInput, wearers = 1): HoseFix[] {
 		});
 	}
 	for (let fewer = wearers - 1; fewer > 0; fewer--)
-		if (passes({ ...input, flowLPerMin: (input.flowLPerMin * fewer) / wearers })) {
+		if (passes({ ...input, wearers: fewer, flowLPerMin: (input.flowLPerMin * fewer) / wearers })) {
 			fixes.push({ change: 'fewer wearers', wearers: fewer });
 			break;
 		}

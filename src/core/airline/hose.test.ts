@@ -90,6 +90,10 @@ describe('a hose', () => {
 		[{ flowLPerMin: 425, wearing: 'tight-fitting' }, 'pass'],
 		[{ flowLPerMin: 426, wearing: 'tight-fitting' }, 'fail'],
 		[{ flowLPerMin: 500 }, 'pass'],
+		// Four share 460 L/min at 115 each; four are not served by what serves three.
+		[{ flowLPerMin: 460, boreMm: 19, wearing: 'tight-fitting', wearers: 4 }, 'pass'],
+		[{ flowLPerMin: 345, boreMm: 19, wearing: 'tight-fitting', wearers: 4 }, 'fail'],
+		[{ flowLPerMin: 900, boreMm: 25, wearing: 'tight-fitting', wearers: 2 }, 'fail'],
 		[{ mostOutletBar: 5 }, 'fail'],
 		[{ leastOutletBar: 4, mostOutletBar: 6 }, 'pass'],
 		[{ leastOutletBar: 5.9 }, 'fail']
@@ -104,7 +108,8 @@ describe('a hose', () => {
 		[{ boreMm: 0 }, 'boreMm'],
 		[{ lengthM: -1 }, 'lengthM'],
 		[{ flowLPerMin: NaN }, 'flowLPerMin'],
-		[{ roughnessMm: 5 }, 'roughnessMm']
+		[{ roughnessMm: 5 }, 'roughnessMm'],
+		[{ wearers: 0 }, 'wearers']
 	])('%o is refused at %s', (part, path) => {
 		expect(() => hoseFlow({ ...hose, ...part })).toThrow(
 			expect.objectContaining({ path }) as Error
@@ -117,7 +122,11 @@ describe('what makes a hose pass', () => {
 		if (fix.change === 'wider') return { ...input, boreMm: fix.boreMm };
 		if (fix.change === 'shorter') return { ...input, lengthM: fix.lengthM };
 		if (fix.change === 'more pressure') return { ...input, supplyBar: fix.supplyBar };
-		return { ...input, flowLPerMin: (input.flowLPerMin * fix.wearers) / 3 };
+		return {
+			...input,
+			wearers: fix.wearers,
+			flowLPerMin: (input.flowLPerMin * fix.wearers) / 3
+		};
 	};
 
 	it('is said for each single change, and each does', () => {
@@ -131,19 +140,28 @@ describe('what makes a hose pass', () => {
 					leastOutletBar: fc.constantFrom(3, 5)
 				}),
 				(input) => {
-					for (const fix of hoseFixes(input, 3))
-						expect(judgeHose(apply(fix, input)).outcome, fix.change).toBe('pass');
+					for (const fix of hoseFixes({ ...input, wearers: 3 }))
+						expect(judgeHose(apply(fix, { ...input, wearers: 3 })).outcome, fix.change).toBe(
+							'pass'
+						);
 				}
 			)
 		);
 	});
 
 	it('of a narrow hose for three is a wider one first; of one that passes there is none', () => {
-		const narrow = { ...hose, boreMm: 8, lengthM: 90, flowLPerMin: 510, leastOutletBar: 4 };
+		const narrow = {
+			...hose,
+			boreMm: 8,
+			lengthM: 90,
+			flowLPerMin: 510,
+			leastOutletBar: 4,
+			wearers: 3
+		};
 		expect(judgeHose(narrow).reasons[0]?.text).toMatch(/does not pass/);
 		// The next bore that is sold, 10 mm, still leaves less than 4 bar.
 		expect(hoseFlow({ ...narrow, boreMm: 10 }).outletBar).toBeLessThan(4);
-		expect(hoseFixes(narrow, 3)[0]).toEqual({ change: 'wider', boreMm: 13 });
+		expect(hoseFixes(narrow)[0]).toEqual({ change: 'wider', boreMm: 13 });
 		expect(hoseFixes(hose)).toEqual([]);
 		expect(hoseFixes({ ...hose, lengthM: 120 })).toEqual([{ change: 'shorter', lengthM: 91 }]);
 	});

@@ -25,6 +25,8 @@ export const LEAST_FLOW_L_PER_MIN = { 'tight-fitting': 115, hood: 170 } as const
 const RULE = published('42 CFR 84 subpart J');
 const PA_PER_BAR = 1e5;
 const STEPS = 60;
+/** Flows are said in tenths. */
+const round = (lPerMin: number): number => Math.round(lPerMin * 10) / 10;
 
 /** Dynamic viscosity of air, Pa·s. Published: Sutherland's law, 1.716e-5 at 273.15 K, 110.4 K; from memory. */
 export const viscosityPaS = (kelvin: number): number =>
@@ -61,8 +63,10 @@ export interface HoseInput {
 	leastOutletBar?: number | undefined;
 	/** Most pressure that it is approved for, gauge bar. */
 	mostOutletBar?: number | undefined;
-	/** What one wearer breathes from at the end; left out: several share the flow, or nobody knows. */
+	/** What a wearer breathes from at the end; left out: nobody knows. */
 	wearing?: keyof typeof LEAST_FLOW_L_PER_MIN | undefined;
+	/** How many breathe from the end of it, each with the same share of the flow; one where left out. */
+	wearers?: number | undefined;
 }
 
 export interface HoseFlow {
@@ -122,8 +126,11 @@ export function judgeHose(input: HoseInput): Verdict<'pass' | 'fail'> & HoseFlow
 		flowLPerMin,
 		leastOutletBar = 0,
 		mostOutletBar,
-		wearing
+		wearing,
+		wearers = 1
 	} = input;
+	/** A share carries rounding in its last bits; it must not decide. */
+	const eachLPerMin = Math.round((flowLPerMin / wearers) * 1e6) / 1e6;
 	const outletBar = flow.outletBar ?? 0;
 	const within = (
 		rule: string,
@@ -200,8 +207,8 @@ export function judgeHose(input: HoseInput): Verdict<'pass' | 'fail'> & HoseFlow
 		),
 		within(
 			'hose.flow',
-			`Worked out at ${flowLPerMin} L/min; ${wearing ?? 'a tight-fitting mask'} takes ${least} at least.`,
-			flowLPerMin,
+			`Worked out at ${round(eachLPerMin)} L/min each; ${wearing ?? 'a tight-fitting mask'} takes ${least} at least.`,
+			eachLPerMin,
 			least,
 			'L/min',
 			'least',
@@ -211,8 +218,8 @@ export function judgeHose(input: HoseInput): Verdict<'pass' | 'fail'> & HoseFlow
 			? [
 					within(
 						'hose.flow-high',
-						`${flowLPerMin} L/min to one wearer, ${MOST_FLOW_L_PER_MIN} at most.`,
-						flowLPerMin,
+						`${round(eachLPerMin)} L/min to one wearer, ${MOST_FLOW_L_PER_MIN} at most.`,
+						eachLPerMin,
 						MOST_FLOW_L_PER_MIN,
 						'L/min',
 						'most',
@@ -243,5 +250,7 @@ function check({ supplyBar, boreMm, lengthM, flowLPerMin, ...rest }: HoseInput):
 	within('roughnessMm', rest.roughnessMm ?? HOSE_ROUGHNESS_MM, 0, boreMm / 4, 'mm');
 	within('fittingsEquivalentM', rest.fittingsEquivalentM ?? 0, 0, 1000, 'm');
 	within('leastOutletBar', rest.leastOutletBar ?? 0, 0, 20, 'bar');
+	if (rest.wearers !== undefined && !(Number.isInteger(rest.wearers) && rest.wearers >= 1))
+		throw new InputError('wearers', 'A whole number of wearers, one or more.');
 	within('mostOutletBar', rest.mostOutletBar ?? 20, rest.leastOutletBar ?? 0, 20, 'bar');
 }

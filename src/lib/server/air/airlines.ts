@@ -27,6 +27,7 @@ export const hoseOf = (rig: RigRow, wearers: number): HoseInput => ({
 	fittingsEquivalentM: rig.fittingsM,
 	leastOutletBar: rig.leastBar,
 	wearing: rig.wearing,
+	wearers,
 	flowLPerMin: wearers * LEAST_FLOW_L_PER_MIN[rig.wearing]
 });
 
@@ -130,7 +131,7 @@ export async function rigPage(context: Reader, tag: string, wearers: number | nu
 	const verdict = judgeRig(factsOf(rig, source, events, count), asOf);
 	let fixes: ReturnType<typeof hoseFixes> = [];
 	try {
-		fixes = hoseFixes(hoseOf(rig, count), count);
+		fixes = hoseFixes(hoseOf(rig, count));
 	} catch (error) {
 		// What cannot be computed is among the reasons of the verdict.
 		if (!(error instanceof InputError)) throw error;

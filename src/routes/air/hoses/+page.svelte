@@ -45,7 +45,8 @@
 		flowLPerMin: (counted ? count : 1) * LEAST_FLOW_L_PER_MIN[wearing],
 		temperatureC: typedNumber(typed.temperatureC),
 		leastOutletBar: barOf(typed.leastOutletBar),
-		wearing
+		wearing,
+		wearers: counted ? count : 1
 	});
 	const judged = $derived.by(() => {
 		let refusal: { path: string; message: string } | null = null;
@@ -58,7 +59,7 @@
 				refusal: { path: 'wearers', message: `A whole number from 1 to ${MOST_WEARERS}.` }
 			};
 		try {
-			fixes = hoseFixes(input, count);
+			fixes = hoseFixes(input);
 			verdict = judgeHose(input);
 		} catch (error) {
 			if (!(error instanceof InputError)) throw error;
