@@ -4,8 +4,12 @@ import { FAMILIES } from './families.ts';
 /** What a family of equipment can do and needs, beside its airway: pages and services ask this and name no family. */
 export interface FamilyRecord {
 	family: string;
-	/** What it carries filters as; null: it carries none of its own. */
-	carries: 'half mask' | 'full-face mask' | null;
+	/** Where filters hang on it, which is what limits their mass; null: it carries none of its own. */
+	carries: 'half mask' | 'full-face mask' | 'hose' | 'blower' | null;
+	/** The kind of protection that it is with its filters on, by the family of what is put onto it; '' with nothing. */
+	servesAs: Readonly<Record<string, string>>;
+	/** The stations at which its filters are looked at. */
+	filterStations: readonly string[];
 	/** Others are put together on it. */
 	takesParts: boolean;
 	/** Families of which one has to be on it for it to be complete. */
@@ -28,6 +32,8 @@ export interface FamilyRecord {
 
 const NOTHING: Omit<FamilyRecord, 'family'> = {
 	carries: null,
+	servesAs: {},
+	filterStations: [],
 	takesParts: false,
 	neverWithout: [],
 	partStations: {},
@@ -43,6 +49,8 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'half-mask': {
 		carries: 'half mask',
+		servesAs: { '': 'half-mask' },
+		filterStations: ['filter-left', 'filter-right'],
 		hasFloor: true,
 		inlets: ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
 		straps: [
@@ -55,6 +63,8 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	},
 	'full-face': {
 		carries: 'full-face mask',
+		servesAs: { '': 'full-face' },
+		filterStations: ['filter-left', 'filter-right', 'filter'],
 		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
 		inlets: ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
 		straps: [
@@ -66,6 +76,9 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		]
 	},
 	'canister-mask': {
+		carries: 'hose',
+		servesAs: { '': 'full-face' },
+		filterStations: ['canister'],
 		inlets: ['hose'],
 		straps: [
 			'Glasses, jewellery and hair out of the seal first.',
@@ -76,6 +89,13 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		]
 	},
 	'powered-blower': {
+		carries: 'blower',
+		servesAs: {
+			'': 'powered-hood',
+			'half-mask': 'powered-half-mask',
+			'full-face': 'powered-full-face'
+		},
+		filterStations: ['filter'],
 		takesParts: true,
 		partStations: { 'full-face': 'hood', 'half-mask': 'hood', 'opened-filter': 'filter' }
 	},
@@ -122,6 +142,13 @@ export const FAMILY_RECORDS: readonly FamilyRecord[] = FAMILIES.map(({ family })
 /** The record of a family; of one that is not known, that it can nothing. */
 export const recordOf = (family: string): FamilyRecord =>
 	FAMILY_RECORDS.find((record) => record.family === family) ?? { ...NOTHING, family };
+
+/** The kind of protection that an item of a family is, with filters and what is put onto it; null: none by filters. */
+export function servedBy(family: string, parts: readonly string[] = []): string | null {
+	const { servesAs } = recordOf(family);
+	const part = parts.find((one) => one in servesAs) ?? '';
+	return servesAs[part] ?? null;
+}
 
 /** The families of which something holds. */
 export const familiesWhere = (holds: (record: FamilyRecord) => boolean): string[] =>

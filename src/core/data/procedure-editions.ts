@@ -24,7 +24,11 @@ seal-check | facepiece | Seal check, or the bench | Block the inlets and breathe
 
 /** Half mask: the filters go back on, and a mask ends with a seal check or the bench. */
 export const halfMaskSecond = (first: Procedure): Procedure =>
-	amended(first, { version: 2, after: { ...REFIT, 'bag-state': SEAL } });
+	amended(first, {
+		version: 2,
+		after: { ...REFIT, 'bag-state': SEAL },
+		absent: ['filter-left', 'filter-right', 'refit-left', 'refit-right']
+	});
 
 const first = (key: string): Procedure => {
 	const found = MORE_PROCEDURES.find((one) => one.key === key && one.version === 1);
@@ -60,6 +64,7 @@ bypass | demand | Bypass | Open the bypass, close it. | It blows when open and i
 export const SECOND_EDITIONS: readonly Procedure[] = [
 	amended(first('full-face-pre-use'), {
 		version: 2,
+		absent: ['refit-left', 'refit-right'],
 		after: {
 			'filter-right': `
 key | station | title | action | good | rejects | kind | why | sides | if fitted
@@ -91,6 +96,7 @@ ${SEAL.trim().split('\n').slice(1).join('\n')}
 	}),
 	amended(first('canister-mask-pre-use'), {
 		version: 2,
+		absent: ['canister', 'plug', 'canister-body', 'canister-thread'],
 		after: {
 			canister: `
 key | station | title | action | good | rejects | kind | why | if fitted
@@ -145,6 +151,7 @@ soles | boots | Soles | Look at the profile of both. | Profile left everywhere; 
 	}),
 	amended(first('powered-blower-pre-use'), {
 		version: 2,
+		absent: ['filter'],
 		after: {
 			'': `
 key | station | title | action | good | rejects | kind | why

@@ -53,24 +53,30 @@ export interface Amendment {
 	/** Steps that take the place of one of the earlier version, by its key. */
 	instead?: Readonly<Record<string, string>>;
 	readings?: Readings;
+	/** Steps that may be answered "not fitted" from this version on. */
+	absent?: readonly string[];
 }
 
 /** A version made from an earlier one. @throws RangeError where it names a step that the earlier one has not */
 export function amended(before: Procedure, change: Amendment): Procedure {
-	const { after = {}, instead = {}, readings } = change;
+	const { after = {}, instead = {}, readings, absent = [] } = change;
 	const keys = new Set(before.steps.map(({ key }) => key));
 	for (const key of [...Object.keys(after), ...Object.keys(instead)])
 		if (key && !keys.has(key)) throw new RangeError(`${before.key} has no step "${key}".`);
 	const read = (table: string | undefined) => (table ? stepsOf(table, readings) : []);
+	const steps = [
+		...read(after['']),
+		...before.steps.flatMap((step) => [
+			...(instead[step.key] ? read(instead[step.key]) : [step]),
+			...read(after[step.key])
+		])
+	];
+	for (const key of absent)
+		if (!steps.some((step) => step.key === key))
+			throw new RangeError(`${before.key} has no step "${key}".`);
 	return {
 		...before,
 		version: change.version,
-		steps: [
-			...read(after['']),
-			...before.steps.flatMap((step) => [
-				...(instead[step.key] ? read(instead[step.key]) : [step]),
-				...read(after[step.key])
-			])
-		]
+		steps: steps.map((step) => (absent.includes(step.key) ? { ...step, ifFitted: true } : step))
 	};
 }

@@ -97,3 +97,7 @@ export const PROTECTION_KINDS: readonly ProtectionKind[] = [
 	{ key: 'ba-demand', label: 'Breathing apparatus, full face, demand', source: 'self-contained', tightFitting: true, coversEyes: true, negativePressure: true, positivePressure: false, burden: 8, catches: 'gas and particles', supplied: { us: 50, uk: 40 } },
 	{ key: 'ba', label: 'Breathing apparatus, full face, positive pressure', source: 'self-contained', tightFitting: true, coversEyes: true, negativePressure: false, positivePressure: true, burden: 8, catches: 'gas and particles', supplied: { us: 10000, uk: 2000 } }
 ];
+
+/** The kind of a key; undefined where there is none. */
+export const protectionKind = (key: string | undefined): ProtectionKind | undefined =>
+	PROTECTION_KINDS.find((kind) => kind.key === key);

@@ -34,7 +34,7 @@ export interface FilterNeed {
 	/** Filters that the mask carries. */
 	filters: number;
 	/** What the filters hang on; left out: a half mask. */
-	carrier?: keyof typeof MOST_FILTER_MASS_G;
+	carrier?: keyof typeof MOST_FILTER_MASS_G | 'hose' | 'blower';
 	oilAerosol: boolean;
 }
 
@@ -76,7 +76,9 @@ export function judgeStock(
 		);
 	const mass = filter.massG * need.filters;
 	const carrier = need.carrier ?? 'half mask';
-	const most = MOST_FILTER_MASS_G[carrier];
+	// What hangs on a hose or sits on a belt does not pull at the face.
+	const most =
+		carrier in MOST_FILTER_MASS_G ? MOST_FILTER_MASS_G[carrier as 'half mask'] : Infinity;
 	if (mass > most)
 		refuse('stock.mass', `${mass} g on a ${carrier}, ${most} g at most; heavier hangs on a hose.`, {
 			origin: published(`EN 14387, mass of filters on a ${carrier}`),

@@ -1,4 +1,4 @@
-import { PROTECTION_KINDS } from '../data/protection-factors.ts';
+import { protectionKind } from '../data/protection-factors.ts';
 import { SHIPPED, type SubstanceLibrary } from '../data/substances.ts';
 import { requiredFactor } from '../protection/factor.ts';
 import { commonPractice, published, type Reason } from '../verdict.ts';
@@ -241,9 +241,7 @@ function strengthen(
 /** Why none of the kinds of an outcome is left, each reason once. */
 function noneLeft(outcome: HazardOutcome, choice: KindChoice): Reason {
 	const source = SOURCE_OF[outcome];
-	const own = choice.rejected.filter(
-		({ kind }) => PROTECTION_KINDS.find(({ key }) => key === kind)?.source === source
-	);
+	const own = choice.rejected.filter(({ kind }) => protectionKind(kind)?.source === source);
 	const because = [...new Set(own.map(({ reason }) => reason))].join(' ');
 	const what =
 		outcome === 'filter'

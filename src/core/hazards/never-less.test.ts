@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { airFacts, inAir, limitsOf } from '../../../tests/support/in-air.ts';
-import { PROTECTION_KINDS } from '../data/protection-factors.ts';
+import { protectionKind } from '../data/protection-factors.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { SUBSTANCES } from '../data/substances.ts';
 import { InputError } from '../verdict.ts';
@@ -146,7 +146,7 @@ describe('no answer lists what a sentence of it forbids', () => {
 					const refused = new Set(d.rejected.map(({ kind }) => kind));
 					for (const kind of d.permitted) {
 						expect(refused).not.toContain(kind.kind);
-						const found = PROTECTION_KINDS.find(({ key: k }) => k === kind.kind);
+						const found = protectionKind(kind.kind);
 						if (facialHair || fitTest === 'none') expect(found?.tightFitting).toBe(false);
 						if (d.outcome !== 'filter') expect(kind.source).not.toBe('filter');
 						if (d.outcome === 'self-contained') expect(kind.source).toBe('self-contained');

@@ -1,5 +1,5 @@
 import { recordOf } from '../data/family-records.ts';
-import { PROTECTION_KINDS } from '../data/protection-factors.ts';
+import { protectionKind } from '../data/protection-factors.ts';
 import { planLife, wornAs, type PlanLife } from '../filters/plan-life.ts';
 import type { Bed } from '../filters/wheeler-jonas.ts';
 import type { HazardDecision, PermittedKind } from './decision.ts';
@@ -19,7 +19,7 @@ export function shownLife(
 	bed?: Bed
 ): PlanLife | null {
 	const shown = shownKind(decision);
-	const kind = PROTECTION_KINDS.find(({ key }) => key === shown?.kind);
+	const kind = protectionKind(shown?.kind);
 	if (decision.outcome !== 'filter' || !shown?.filters || !kind) return null;
 	return planLife(decision.contaminants, facts, wornAs(kind, bed));
 }

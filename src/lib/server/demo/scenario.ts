@@ -214,6 +214,34 @@ export const FILTERS = [
 	}
 ] as const;
 
+/** What hangs on hoses and sits on blowers: the same, and how many an item takes. */
+export const CANISTERS = [
+	{
+		name: 'Tesselow Harbour ABEK2-P3',
+		carries: 'hose',
+		filters: 1,
+		reorder: 4,
+		mount: 'thread',
+		en: 'A2B2E2K2-P3',
+		us: 'OV/AG/AM/HS-P100',
+		massG: 480,
+		openedMonths: 6,
+		lot: { name: 'HRB-4410', days: 420, sealed: 8 }
+	},
+	{
+		name: 'Tesselow Breeze A2-P3',
+		carries: 'blower',
+		filters: 2,
+		reorder: 12,
+		mount: 'blower',
+		en: 'A2-P3',
+		us: 'OV-P100',
+		massG: 210,
+		openedMonths: 6,
+		lot: { name: 'BRZ-2207', days: 510, sealed: 24 }
+	}
+] as const;
+
 const inAir = (key: string, value: number | null): ContaminantFact => {
 	const substance = findSubstance(key);
 	if (!substance) throw new RangeError(`The demo names an unknown substance: ${key}.`);

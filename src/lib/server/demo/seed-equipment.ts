@@ -15,7 +15,7 @@ import { inChunks, type Seed } from './seeding.ts';
 const FLEET = [
 	['full-face', 'FF', 'Tesselow', 'Tesselow F3', 'quarter turn', ['S', 'M', 'L'], 44, null],
 	['ba-set', 'BA', 'Brannick', 'Brannick Long Reach', 'none', ['one size'], 28, 300],
-	['powered-blower', 'PB', 'Tesselow', 'Tesselow Breeze', 'none', ['one size'], 14, null],
+	['powered-blower', 'PB', 'Tesselow', 'Tesselow Breeze', 'blower', ['one size'], 14, null],
 	['airline', 'AL', 'Brannick', 'Brannick Line 4', 'none', ['one size'], 6, null],
 	['gas-tight-suit', 'GS', 'Corrivane', 'Corrivane T1', 'none', ['M', 'L', 'XL'], 10, null],
 	['ventilated-suit', 'VS', 'Corrivane', 'Corrivane Ventil', 'none', ['M', 'L'], 6, null],

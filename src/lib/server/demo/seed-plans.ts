@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import { familiesWhere } from '../../../core/data/family-records.ts';
 import { shortestMin } from '../../../core/filters/plan-life.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
@@ -5,11 +6,15 @@ import { EXPIRY_MONTHS, REVIEW_MONTHS } from '../../../core/hazards/plan-status.
 import { plusDays, plusMonths } from '../../../core/plan/calendar.ts';
 import { ownSubstance } from '../../../core/substances/record.ts';
 import { site } from '../../../core/verdict.ts';
+
 import {
+	filterLot,
+	filterModel,
 	filterPair,
 	filterWear,
 	hazardEdition,
 	hazardPlan,
+	itemModel,
 	planFlag,
 	siteSubstance,
 	substanceChange
@@ -18,7 +23,7 @@ import { masksWithoutFilters } from '../db/queries/seed.ts';
 import { pairChange, type WearRow } from '../filters/change.ts';
 import { lifeOf, pairTag } from '../filters/opening.ts';
 import { wordsOf } from '../hazards/substances.ts';
-import { type DemoPlan, PEOPLE, PLACES, PLANS } from './scenario.ts';
+import { CANISTERS, type DemoPlan, PEOPLE, PLACES, PLANS } from './scenario.ts';
 import type { Mask, Seed } from './seeding.ts';
 
 /** Where pairs hang: place, plan, filter, mount of the masks. */
@@ -72,36 +77,85 @@ const LEFT_BARE = 3;
 export async function fitFilters(seed: Seed): Promise<void> {
 	const bare = await masksWithoutFilters(
 		seed.tx,
-		familiesWhere(({ carries }) => carries !== null)
+		familiesWhere(({ carries }) => carries === 'half mask' || carries === 'full-face mask')
 	);
 	for (const { id, mount } of bare.slice(0, -LEFT_BARE)) {
 		const lot = seed.lots.get(SPARE[mount] ?? '');
-		if (!lot) continue;
-		const ago = seed.chance.int(4, 60);
-		const [by, initials] = [seed.person('odd'), PEOPLE[1]?.initials ?? ''];
-		const [pair] = await seed.tx
-			.insert(filterPair)
+		if (lot) await fit(seed, id, lot, 2);
+	}
+}
+
+/** Canisters and the filters of blowers: their stock, and one full set on each item that takes them. */
+export async function fitCanisters(seed: Seed): Promise<void> {
+	for (const row of CANISTERS) {
+		const [model] = await seed.tx
+			.insert(filterModel)
 			.values({
 				id: seed.chance.uuid(),
-				lotId: lot.id,
-				itemId: id,
-				filters: 2,
-				openedOn: plusDays(seed.today, -ago),
-				initials,
-				openedBy: by
+				maker: row.name.split(' ')[0] ?? '',
+				name: row.name,
+				mount: row.mount,
+				codeEn: row.en,
+				codeUs: row.us,
+				massG: row.massG,
+				bed: null,
+				openedMonths: row.openedMonths,
+				reorderLevel: row.reorder
 			})
 			.returning();
-		if (!pair) continue;
-		const { changeOn } = pairChange({ pair, model: lot.model });
-		seed.happen({
-			at: seed.moment(ago),
-			by,
-			action: 'filters.opened',
-			of: pair.id,
-			itemId: id,
-			payload: { pair: pairTag(pair.number), filter: lot.model.name, initials, changeOn }
+		if (!model) continue;
+		const id = seed.chance.uuid();
+		await seed.tx.insert(filterLot).values({
+			id,
+			modelId: model.id,
+			lot: row.lot.name,
+			useBy: plusDays(seed.today, row.lot.days),
+			sealedQuantity: row.lot.sealed,
+			location: 'Store B2'
 		});
+		await seed.tx
+			.update(itemModel)
+			.set({ filterCount: row.filters })
+			.where(eq(itemModel.mount, row.mount));
+		const bare = await masksWithoutFilters(
+			seed.tx,
+			familiesWhere(({ carries }) => carries === row.carries)
+		);
+		for (const each of bare) await fit(seed, each.id, { id, model }, row.filters);
 	}
+}
+
+/** Filters that were opened some weeks ago, outside any plan. */
+async function fit(
+	seed: Seed,
+	itemId: string,
+	lot: { id: string; model: typeof filterModel.$inferSelect },
+	filters: number
+): Promise<void> {
+	const ago = seed.chance.int(4, 60);
+	const [by, initials] = [seed.person('odd'), PEOPLE[1]?.initials ?? ''];
+	const [pair] = await seed.tx
+		.insert(filterPair)
+		.values({
+			id: seed.chance.uuid(),
+			lotId: lot.id,
+			itemId,
+			filters,
+			openedOn: plusDays(seed.today, -ago),
+			initials,
+			openedBy: by
+		})
+		.returning();
+	if (!pair) return;
+	const { changeOn } = pairChange({ pair, model: lot.model });
+	seed.happen({
+		at: seed.moment(ago),
+		by,
+		action: 'filters.opened',
+		of: pair.id,
+		itemId,
+		payload: { pair: pairTag(pair.number), filter: lot.model.name, initials, changeOn }
+	});
 }
 
 async function approve(seed: Seed, planId: string, row: DemoPlan, ago: number): Promise<void> {
@@ -145,7 +199,7 @@ interface PairPlan {
 
 async function openPair(seed: Seed, { plan, planId, lot, mask, first }: PairPlan): Promise<void> {
 	const { facts } = plan;
-	const life = lifeOf(lot.model, decide(facts), facts, 2);
+	const life = lifeOf(lot.model, decide(facts), facts, 2, 'half-mask');
 	const ago = first ? 0 : seed.chance.int(0, 3);
 	const by = seed.person('ilse');
 	const initials = PEOPLE[0]?.initials ?? '';

@@ -1,9 +1,10 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
+import { protectionKind } from '../../../core/data/protection-factors.ts';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { type GasClass, parseEn } from '../../../core/filters/filter-code.ts';
 import { type DiscardReason, EARLY_REASONS, earlyFlag } from '../../../core/filters/ledger.ts';
-import { planLife, type PlanLife } from '../../../core/filters/plan-life.ts';
+import { planLife, type PlanLife, wornAs } from '../../../core/filters/plan-life.ts';
 import { bedOf } from '../../../core/filters/service-life.ts';
 import { type FilterNeed, judgeStock, surplus } from '../../../core/filters/stock.ts';
 import type { HazardDecision } from '../../../core/hazards/decision.ts';
@@ -23,7 +24,7 @@ import { planPage, raiseFlag } from '../hazards/plans.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write } from '../kernel/write.ts';
-import { refuseUnapproved } from '../register/sets.ts';
+import { refuseUnapproved, servedKind } from '../register/sets.ts';
 import { itemByTag, PAGE_SIZE, pagesOf, refuseRetired } from '../register/items.ts';
 import { ledgerOf, openPairOn, pairChange, wearsOf } from './change.ts';
 
@@ -41,20 +42,21 @@ export const listLots = (db: Connection): Promise<LotRow[]> =>
 		.orderBy(asc(filterModel.name), asc(filterLot.useBy));
 
 /**
- * What a plan asks of the filters of a mask; null where the plan ends in no filter for one. Without a family the
- * lightest mask that the plan permits.
+ * What a plan asks of the filters of a mask or blower, as the kind that it is with what is put onto it, and that kind;
+ * null where the plan ends in no filter for it. Without a family the lightest mask that the plan permits.
  */
 export function needOf(
 	decision: HazardDecision,
 	facts: HazardFacts,
-	mask: { family?: string; mount: string | null; filters: number }
-): FilterNeed | null {
+	mask: { family?: string; kind?: string | null; mount: string | null; filters: number }
+): (FilterNeed & { kind: string }) | null {
 	const kind = decision.permitted.find(
-		(k) => recordOf(k.kind).carries && k.filters && (mask.family ?? k.kind) === k.kind
+		(k) => k.filters && (mask.family ? k.kind === mask.kind : recordOf(k.kind).carries !== null)
 	);
-	const carrier = kind && recordOf(kind.kind).carries;
+	const carrier = kind && recordOf(mask.family ?? kind.kind).carries;
 	if (!kind?.filters || !carrier) return null;
 	return {
+		kind: kind.kind,
 		ruleSet: facts.ruleSet,
 		codeEn: kind.filters.en,
 		codeUs: kind.filters.us,
@@ -65,17 +67,18 @@ export function needOf(
 	};
 }
 
-/** How long filters of a model last under a plan. */
+/** How long so many filters of a model last under a plan, on a kind: a blower draws its own flow through them. */
 export function lifeOf(
 	model: typeof filterModel.$inferSelect,
 	decision: HazardDecision,
 	facts: HazardFacts,
-	filters: number
+	filters: number,
+	kind: string | null
 ): PlanLife {
 	const gas = model.codeEn ? parseEn(model.codeEn)?.gas : undefined;
 	const classes = Object.values(gas ?? {});
 	return planLife(decision.contaminants, facts, {
-		bed: bedOf(model.bed),
+		...wornAs(protectionKind(kind ?? undefined) ?? {}, bedOf(model.bed)),
 		filters,
 		gasClass: (classes.length ? Math.min(...classes) : 1) as GasClass
 	});
@@ -92,7 +95,7 @@ export async function stockForPlan(context: Context, planId: string) {
 		return {
 			...row,
 			verdict: need ? judgeStock(stock, need, asOf) : null,
-			life: need ? lifeOf(row.model, decision, inForce, 2) : null,
+			life: need ? lifeOf(row.model, decision, inForce, 2, need.kind) : null,
 			surplus: surplus(stock, inForce.ruleSet)
 		};
 	});
@@ -202,7 +205,9 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 		refuseUnapproved(mask.model, row.model.name, 'lotId');
 		const filters = mask.model.filterCount;
 		const { family } = mask.item;
-		const need = needOf(page.decision, page.inForce, { family, mount: mask.model.mount, filters });
+		const kind = await servedKind(tx, mask.item.id);
+		const { mount } = mask.model;
+		const need = needOf(page.decision, page.inForce, { family, kind, mount, filters });
 		if (!need)
 			throw new Refusal(
 				'conflict',
@@ -226,7 +231,7 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 				);
 			await discard(at, before.pair, input.discardReason);
 		}
-		const life = lifeOf(row.model, page.decision, page.inForce, filters);
+		const life = lifeOf(row.model, page.decision, page.inForce, filters, need.kind);
 		await tx
 			.update(filterLot)
 			.set({ sealedQuantity: row.lot.sealedQuantity - filters })

@@ -8,6 +8,7 @@ import { planPage } from '../hazards/plans.ts';
 import { type Context, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write } from '../kernel/write.ts';
+import { servedKind } from '../register/sets.ts';
 import { ledgerOf, pairChange, wearsOf } from './change.ts';
 import { discard, lifeOf, pairRows, pairTag } from './opening.ts';
 
@@ -82,7 +83,13 @@ export function addWear(
 		if (pair.discardedAt) throw new Refusal('conflict', `${tag} was taken out of use meanwhile.`);
 		const plan = await planPage(readerOf(at), input.planId);
 		const minutes = Math.round(input.minutes);
-		const life = lifeOf(model, plan.decision, plan.inForce, pair.filters);
+		const life = lifeOf(
+			model,
+			plan.decision,
+			plan.inForce,
+			pair.filters,
+			await servedKind(tx, pair.itemId)
+		);
 		const lifeMin = shortestMin(life.parts);
 		await tx.insert(filterWear).values({
 			id: input.id,

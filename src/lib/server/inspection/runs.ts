@@ -1,4 +1,5 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
+import type { OnRecord } from '../../../core/inspection/on-record.ts';
 import type { Purpose } from '../../../core/inspection/procedure.ts';
 import { judgeRun, type RunOutcome, runState } from '../../../core/inspection/run.ts';
 import { readable } from '../../../core/plan/calendar.ts';
@@ -7,10 +8,13 @@ import { partOf } from '../../../core/people/two-people.ts';
 import type { Connection } from '../db/client.ts';
 import { airlineRig, inspectionRun, item, itemModel, place, user } from '../db/schema/index.ts';
 import { openJob } from '../faults/jobs.ts';
+import { openPairOn, pairChange } from '../filters/change.ts';
+import { pairTag } from '../filters/opening.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 import { itemByTag, refuseRetired } from '../register/items.ts';
+import { partsIn } from '../register/sets.ts';
 import { answersOf, plainAnswer } from './answers.ts';
 import { lastSignedRun } from './last-run.ts';
 import { alreadySigned, type LockedRun, lockRun } from './locked-run.ts';
@@ -179,6 +183,8 @@ export async function runPage(context: Context, runId: string) {
 			ratedBar: itemModel.ratedBar,
 			holdDropBar: itemModel.holdDropBar,
 			makerLines: itemModel.makerLines,
+			mount: itemModel.mount,
+			filterPlaces: itemModel.filterCount,
 			leastInletBar: airlineRig.leastBar,
 			withdrawnOn: itemModel.withdrawnOn,
 			withdrawnWhy: itemModel.withdrawnWhy,
@@ -217,7 +223,34 @@ export async function runPage(context: Context, runId: string) {
 		photos: await photosOf(db, runId),
 		supersededBy: later ?? null,
 		timers: await openTimers(db, runId),
+		/** What the record says is fitted, to be compared with what is there; of a signed run it is past. */
+		onRecord: row.run.signedAt ? null : await fittedTo(db, row),
 		last: last && last.id !== runId ? { ...last, answers: last.answers.map(plainAnswer) } : null
+	};
+}
+
+/** What the record says is fitted to an item. */
+async function fittedTo(
+	db: Connection,
+	row: { item: typeof item.$inferSelect; mount: string; filterPlaces: number }
+): Promise<OnRecord> {
+	const pair = await openPairOn(db, row.item.id);
+	const parts = await partsIn(db, row.item.id);
+	const own = row.mount !== 'none' && !row.item.setId;
+	return {
+		family: row.item.family,
+		filterPlaces: own ? row.filterPlaces : 0,
+		filters: pair
+			? {
+					tag: pairTag(pair.pair.number),
+					name: pair.model.name,
+					count: pair.pair.filters,
+					openedOn: pair.pair.openedOn,
+					initials: pair.pair.initials,
+					changeOn: pairChange(pair).changeOn
+				}
+			: null,
+		parts: parts.map(({ family, tag, model }) => ({ family, tag, name: model }))
 	};
 }
 

@@ -1,5 +1,5 @@
 import { asc, eq, inArray } from 'drizzle-orm';
-import { recordOf } from '../../../core/data/family-records.ts';
+import { recordOf, servedBy } from '../../../core/data/family-records.ts';
 import { checkFitting } from '../air/cylinders.ts';
 import type { Connection } from '../db/client.ts';
 import { item, itemModel } from '../db/schema/index.ts';
@@ -16,6 +16,18 @@ export const partsIn = (db: Connection, setId: string) =>
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.where(eq(item.setId, setId))
 		.orderBy(asc(item.tag));
+
+/** The kind of protection that an item is, with filters and what is put onto it. */
+export async function servedKind(db: Connection, itemId: string): Promise<string | null> {
+	const [row] = await db.select({ family: item.family }).from(item).where(eq(item.id, itemId));
+	const parts = await partsIn(db, itemId);
+	return row
+		? servedBy(
+				row.family,
+				parts.map((part) => part.family)
+			)
+		: null;
+}
 
 /** The tag of the set that an item is in. */
 export async function setOf(db: Connection, setId: string | null): Promise<string | null> {

@@ -7,7 +7,7 @@
 	import { STANDING_CAUTION } from '$core/hazards/ladder';
 	import type { Change } from '$core/hazards/changes';
 	import { shownKind } from '$core/hazards/shown-kind';
-	import { PROTECTION_KINDS } from '$core/data/protection-factors';
+	import { protectionKind } from '$core/data/protection-factors';
 	import { rankForSite, type Side } from '$core/hazards/compare';
 	import type { PlanLife } from '$core/filters/plan-life';
 	import { clock } from '$core/filters/schedule';
@@ -49,7 +49,7 @@
 			.sort((a, b) => (a.minutes ?? 0) - (b.minutes ?? 0))[0]
 			?.reasons.at(-1)?.text
 	);
-	const kind = $derived(PROTECTION_KINDS.find(({ key }) => key === shown?.kind));
+	const kind = $derived(protectionKind(shown?.kind));
 	const filtersWorn = $derived(
 		kind?.blowerLPerMin
 			? `its blower, ${kind.blowerLPerMin} L/min through ${kind.filters ?? 1} filters`

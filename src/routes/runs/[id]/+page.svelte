@@ -4,6 +4,7 @@
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import { airwayOf, stationOf } from '$core/data/families';
 	import { rejectCode } from '$core/data/reject-codes';
+	import { onRecordAt } from '$core/inspection/on-record';
 	import { readingText } from '$core/inspection/reading';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { marksOfAnswers } from '$lib/ui/airway/item-marks';
@@ -54,6 +55,7 @@
 	const station = $derived(step ? stationOf(data.item.family, step.station) : null);
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
 	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
+	const onRecord = $derived(step && data.onRecord ? onRecordAt(step, data.onRecord) : []);
 	let noteField: HTMLTextAreaElement | undefined = $state();
 
 	$effect(() =>
@@ -164,6 +166,11 @@
 							<b>Maker:</b>
 							{line.text}
 						</p>{/each}
+					{#if onRecord.length}<p class="mt-1 max-w-[40rem]">
+							<b>On record:</b>
+							{onRecord.join(' ')}
+							<span class="text-soft">Compare it with what is there.</span>
+						</p>{/if}
 					{#if forAnother && active}<div class="mt-3 max-w-[40rem]">
 							<Notice kind="caution"
 								><p>
