@@ -2,7 +2,14 @@ import { eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS, type HazardFacts } from '../../src/core/hazards/facts.ts';
-import { filterLot, filterPair, hazardPlan } from '../../src/lib/server/db/schema/index.ts';
+import {
+	filterLot,
+	filterModel,
+	filterPair,
+	hazardPlan,
+	item
+} from '../../src/lib/server/db/schema/index.ts';
+import { runPage, startRun } from '../../src/lib/server/inspection/runs.ts';
 import { openPair, openPairs, stockForPlan } from '../../src/lib/server/filters/opening.ts';
 import { recallLot } from '../../src/lib/server/filters/store.ts';
 import { savePlan } from '../../src/lib/server/hazards/plans.ts';
@@ -187,6 +194,62 @@ describe('opening filters', () => {
 			...plan({ version: 1, facts: styrene(750) })
 		});
 		await expectRefusal(open(), 'conflict', /a half mask with filters is not permitted/);
+	});
+});
+
+describe('what hangs on a hose or sits on a blower', () => {
+	const stocked = async (mount: string, massG: number, quantity: number) => {
+		const [modelId, lotId] = [randomUUID(), randomUUID()];
+		await test.db.insert(filterModel).values({
+			id: modelId,
+			maker: 'T',
+			name: `T ${mount}`,
+			mount,
+			codeEn: 'A2-P3',
+			codeUs: 'OV-P100',
+			massG
+		});
+		await test.db.insert(filterLot).values({
+			id: lotId,
+			modelId,
+			lot: `${mount}-1`,
+			useBy: '2099-01-01',
+			sealedQuantity: quantity,
+			location: 'A1'
+		});
+		return lotId;
+	};
+
+	it('is opened, dated and tracked as a pair is; a canister is one, and its weight hangs elsewhere', async () => {
+		await addPiece(test, yard, 'canister-mask', 'CM-0001', { mount: 'thread', filterCount: 1 });
+		const before = await itemPage(tech(), 'CM-0001');
+		expect(before.verdict.reasons[0]?.text).toContain('No filters on it are on record');
+		const lotId = await stocked('thread', 620, 3);
+		const { tag } = await open({ lotId, itemTag: 'CM-0001' });
+		const after = await itemPage(tech(), 'CM-0001');
+		expect(after.pair).toMatchObject({ pair: { filters: 1 }, lot: { sealedQuantity: 2 } });
+		expect(after.dues.map((due) => due.what)).toContain('filters');
+		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'CM-0001' });
+		expect((await runPage(tech(), id)).onRecord).toMatchObject({
+			filterPlaces: 1,
+			filters: { tag, count: 1, initials: 'TT' }
+		});
+	});
+
+	it('is worn out by the blower’s own flow, as what it is with the mask that is on it', async () => {
+		const lotId = await stocked('blower', 210, 12);
+		const blower = await addPiece(test, yard, 'powered-blower', 'PB-0001', {
+			mount: 'blower',
+			filterCount: 2
+		});
+		const hood = await open({ lotId, itemTag: 'PB-0001' });
+		const mask = await open();
+		expect(hood.changeAfterMin).toBeLessThan(mask.changeAfterMin ?? 0);
+		const face = await addPiece(test, yard, 'full-face', 'FF-0001');
+		await test.db.update(item).set({ setId: blower.id }).where(eq(item.id, face.id));
+		const other = await open({ lotId, itemTag: 'PB-0001', discardReason: 'damage' });
+		// 115 L/min through a mask, 170 through a hood: less through each filter lasts longer.
+		expect(other.changeAfterMin).toBeGreaterThan(hood.changeAfterMin ?? Infinity);
 	});
 });
 

@@ -1,4 +1,5 @@
 import { inArray } from 'drizzle-orm';
+import { recordOf } from '../../../core/data/family-records.ts';
 import { proceduresOf } from '../../../core/data/procedures.ts';
 import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
 import { judgeReading, type Readings } from '../../../core/inspection/reading.ts';
@@ -64,6 +65,8 @@ interface Piece {
 	family: string;
 	ratedBar: number | null;
 	age: number;
+	/** It is a part of a set: its filters are off. */
+	inSet?: boolean;
 }
 
 /** Items of every other family with a few months of inspections. @returns their ids */
@@ -116,6 +119,7 @@ async function assemble(seed: Seed, pieces: readonly Piece[]): Promise<void> {
 		const back = i < FIRST_SHELF ? { mask: 0, cylinder: 0 } : FURTHER_BACK;
 		const parts = [masks[i + back.mask]?.id ?? '', cylinders[i + back.cylinder]?.id ?? ''];
 		await seed.tx.update(item).set({ setId: set.id }).where(inArray(item.id, parts));
+		for (const piece of pieces) if (parts.includes(piece.id)) piece.inSet = true;
 	}
 }
 
@@ -188,7 +192,13 @@ function signed(
 	return { id: run.id, by: run.by, at, ...verdict };
 }
 
+/** The step at which a filter goes back onto its mount. */
+const backOn = (step: Step): boolean => step.key.startsWith('refit');
+
 function answerOf(seed: Seed, piece: Piece, step: Step, round: number): AnswerEvent {
+	const { carries, filterStations } = recordOf(piece.family);
+	const filters = carries !== null && (filterStations.includes(step.station) || backOn(step));
+	if (filters) return { step: step.key, value: piece.inSet ? 'not fitted' : 'good' };
 	if (step.ifFitted && seed.chance.next() < 0.7) return { step: step.key, value: 'not fitted' };
 	if (!step.reading) return { step: step.key, value: 'good' };
 	const tenth = (value: number) => Math.round(value);

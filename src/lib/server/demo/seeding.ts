@@ -268,7 +268,7 @@ export class Seed {
 		const fitted = this.chance.next() < 0.2;
 		const dusty = this.chance.next() < 0.03;
 		return procedure.steps.map((step) =>
-			step.ifFitted && !fitted
+			step.ifFitted && step.station.startsWith('prefilter') && !fitted
 				? { step: step.key, value: 'not fitted' }
 				: dusty && step.key === 'bag-state'
 					? { step: step.key, value: 'reject', code: 'BAG' }
