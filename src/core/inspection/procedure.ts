@@ -59,14 +59,6 @@ export const LEVELS = [
 	'cylinder change'
 ] as const;
 
-/** What the usual list of a family is walked for. */
-export const USUAL_LEVELS: readonly Level[] = [
-	'before use',
-	'monthly',
-	'after wash',
-	'after repair'
-];
-
 /** An inspection as data. A record keeps the version it ran under. */
 export interface Procedure {
 	key: string;
@@ -77,7 +69,7 @@ export interface Procedure {
 	school?: string;
 	/** Left out: an inspection. */
 	purpose?: Purpose;
-	/** Left out: the usual ones. */
+	/** Left out: the usual ones, before use, monthly, after a wash and after a repair. */
 	levels?: readonly Level[];
 	origin: Origin;
 	steps: readonly Step[];
