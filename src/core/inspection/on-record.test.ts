@@ -18,9 +18,9 @@ describe('what the record says is fitted', () => {
 	it('is said where the dates of the filters are read: what, since when, by whom, until when, and the twin', () => {
 		expect(onRecordAt(left, mask)).toEqual([
 			'Pair A2, FP-0012: opened 3 Oct 2026, IN; last day 1 Dec 2026.',
-			'Its twin right is of the same lot.'
+			'Its twin, right, is of the same lot.'
 		]);
-		expect(onRecordAt({ ...left, station: 'filter-right' }, mask)[1]).toContain('twin left');
+		expect(onRecordAt({ ...left, station: 'filter-right' }, mask)[1]).toContain('twin, left');
 	});
 
 	it.each<[string, Parameters<typeof onRecordAt>[0], OnRecord, string[]]>([

@@ -46,7 +46,7 @@ export function onRecordAt(step: Pick<Step, 'station' | 'rejects'>, record: OnRe
 				`${filters.name}, ${filters.tag}: opened ${readable(filters.openedOn)}, ${filters.initials}; last day ${readable(filters.changeOn)}.`
 			);
 			if (twin)
-				said.push(`Its twin ${own.endsWith('left') ? 'right' : 'left'} is of the same lot.`);
+				said.push(`Its twin, ${own.endsWith('left') ? 'right' : 'left'}, is of the same lot.`);
 			else said.push(filters.count === 1 ? 'One filter.' : `${filters.count} of one lot.`);
 		}
 	}

@@ -267,9 +267,9 @@
 								class="button w-full justify-between text-left"
 								name="procedure"
 								value={list.key}
-								><span>{LIST_WORDS[list.key] ?? list.level ?? list.name}</span><span
-									class="text-soft text-[0.9rem]">{list.steps} steps</span
-								></button
+								><span class="first-letter:uppercase inline-block"
+									>{LIST_WORDS[list.key] ?? list.level ?? list.name}</span
+								><span class="text-soft text-[0.9rem]">{list.steps} steps</span></button
 							>{/each}
 					</form>
 				</details>
