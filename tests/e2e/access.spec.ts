@@ -10,6 +10,7 @@ import {
 	enter,
 	ready,
 	scan,
+	signInAs,
 	sql
 } from './support/app';
 import { fromBase32 } from '../support/base32';
@@ -102,6 +103,45 @@ test('a shared bench goes from one to the next by a card and a PIN; work in prog
 	await expect(page.getByRole('heading', { name: 'Passed' })).toBeVisible();
 	await expect(page.getByText(/Signed by Ilse Norrby/)).toBeVisible();
 	await expect(page.getByText(/Odd Kessmer/)).toHaveCount(0);
+});
+
+test('a second person says once who they are, by card and PIN, and their lines are theirs', async ({
+	page
+}) => {
+	await signInAs(page, 'Ilse Norrby');
+	await scan(page, 'GS-0208');
+	await page.getByText('Other lists').click();
+	await enter(page.getByRole('button', { name: /BA outside/ }));
+	await expect(page).toHaveURL(/\/runs\//);
+	await ready(page);
+	const title = page.locator('#step');
+	const status = page.getByRole('main').getByRole('status').first();
+	for (let done = 1; done <= 5; done++) {
+		await page.keyboard.press('1');
+		await expect(status).toContainText(`${done} of`);
+	}
+	await expect(title).toHaveText('Zip, straight and shut');
+	await expect(page.getByText(/A second person looks and answers this/)).toBeVisible();
+	await page.keyboard.press('1');
+	await enter(page.getByRole('button', { name: 'The second person is here' }));
+	await expect(page.getByLabel('Card, or initials')).toBeFocused();
+	await page.keyboard.type(CARDS.odd);
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('1357');
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('alert')).toHaveText('This is not the PIN.');
+	await page.keyboard.type(PIN);
+	await page.keyboard.press('Enter');
+	await expect(page.getByText(/Answered by Odd Kessmer/)).toBeVisible();
+	await expect(status).toContainText('5 of');
+	await page.getByRole('button', { name: '1 Good' }).click();
+	await expect(status).toContainText('6 of');
+	await expect(who(page)).toContainText('Ilse Norrby');
+	const [row] = await sql(
+		(db) => db`select u.name from inspection_answer a join "user" u on u.id = a.answered_by
+			where a.step = 'zip' order by a.received_at desc limit 1`
+	);
+	expect(row).toEqual({ name: 'Odd Kessmer' });
 });
 
 test('a bench that nobody uses signs out, and takes the next card at the door', async ({

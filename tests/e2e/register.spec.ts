@@ -107,6 +107,9 @@ test('a seal check leads on by what the wearer felt, and stops after two leaks',
 	await page.keyboard.press('3');
 	await page.keyboard.press('3');
 	await expect(page.getByText('Stop: no entry with this mask')).toBeVisible();
+	// Another size or model that is ready, or what needs no seal.
+	const instead = page.getByRole('region', { name: /Ready instead/ });
+	await expect(instead.getByRole('link').first()).toBeVisible();
 	await page.getByLabel('Wearer').fill('Wearer 7');
 	await page.getByRole('button', { name: 'Keep the check' }).click();
 	await expect(page.getByText('Kept.')).toBeVisible();

@@ -11,7 +11,13 @@ import { putAccount } from '../../src/lib/server/access/accounts.ts';
 import { keyActor, keysOf, makeKey, revokeKey } from '../../src/lib/server/access/keys.ts';
 import { choosePasswordByLink, linkOf, makeLink } from '../../src/lib/server/access/links.ts';
 import { changePassword, shareDevice } from '../../src/lib/server/access/own-account.ts';
-import { choosePin, handOver, newCard, prove } from '../../src/lib/server/access/pins.ts';
+import {
+	choosePin,
+	handOver,
+	newCard,
+	prove,
+	standsThere
+} from '../../src/lib/server/access/pins.ts';
 import { endOwnSessions, sessionsOf } from '../../src/lib/server/access/sessions.ts';
 import {
 	type Entered,
@@ -206,6 +212,15 @@ describe('handing over at a shared bench', () => {
 		expect(await said(bo.id)).toContain(
 			`session.begun {"from":"${ana.id}","shared":true,"way":"pin"}`
 		);
+	});
+
+	it('knows who stands there by card and PIN, and signs nobody in or out by it', async () => {
+		const { ana, bo, card, entered } = await bench();
+		const there = (pin: string) => standsThere(auth(), door(), '10.0.4.1', { who: card, pin });
+		await expectRefusal(there('9999'), 'forbidden', /not the PIN/);
+		expect(await there(PIN)).toMatchObject({ id: bo.id, role: 'technician' });
+		expect(await standing(entered)).toMatchObject({ actor: { id: ana.id } });
+		expect(await sessionsOf(own.test.db, bo.id)).toEqual([]);
 	});
 
 	it('takes initials where one person has them, and asks for the card where two do', async () => {

@@ -15,14 +15,19 @@ import {
 	saveEdition
 } from '../../src/lib/server/inspection/procedures.ts';
 import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
-import { saveSealCheck, sealChecksOf } from '../../src/lib/server/inspection/seal-checks.ts';
+import {
+	readyInstead,
+	saveSealCheck,
+	sealChecksOf
+} from '../../src/lib/server/inspection/seal-checks.ts';
 import { loadFacts } from '../../src/lib/server/readiness/facts.ts';
+import { itemByTag } from '../../src/lib/server/register/items.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { answerAll, given, inspect, steps } from '../support/work.ts';
-import { completed, addPiece } from '../support/yard.ts';
+import { addPiece, completed, inspected } from '../support/yard.ts';
 import sharp from 'sharp';
 
 const own = openYard();
@@ -230,6 +235,20 @@ describe('a seal check', () => {
 		expect(kept.map((row) => [row.check.outcome, row.check.attempts.length])).toEqual([
 			['seals', 2]
 		]);
+	});
+
+	it('that failed twice names what else is ready, of the family and where nothing has to seal', async () => {
+		const mask = await addPiece(own.test, own.yard, 'full-face', 'FF-0802');
+		await addPiece(own.test, own.yard, 'full-face', 'FF-0803');
+		await addPiece(own.test, own.yard, 'powered-blower', 'PB-0804');
+		await addPiece(own.test, own.yard, 'full-face', 'FF-0805');
+		await inspected(own.test, own.yard, ['FF-0803', 'PB-0804'], new Date('2026-11-20T08:00:00Z'));
+		const { item, model, place } = await itemByTag(own.test.db, 'FF-0802');
+		expect(item.id).toBe(mask.id);
+		const found = await readyInstead(tech(), { ...item, model: model.name, place });
+		expect(found.task).toBeNull();
+		// FF-0805 was never inspected: it is not ready.
+		expect(found.instead.map(({ tag }) => tag)).toEqual(['FF-0803', 'PB-0804']);
 	});
 });
 

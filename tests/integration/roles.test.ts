@@ -16,6 +16,7 @@ import { factsSchema, planSchema } from '../../src/lib/server/hazards/plan-form.
 import { approvePlan, clearFlag, savePlan } from '../../src/lib/server/hazards/plans.ts';
 import { importSubstances, saveSubstance } from '../../src/lib/server/hazards/substances.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
+import { nameAssistant } from '../../src/lib/server/inspection/assistant.ts';
 import {
 	closeMuster,
 	exception,
@@ -142,6 +143,11 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'withdraw a model',
 		'supervisor',
 		(c) => withdrawModel(c, { requestId: randomUUID(), id: id(), why: '' })
+	],
+	[
+		'name a second person',
+		'technician',
+		(c) => nameAssistant(c, { id: randomUUID(), runId: id(), assistant: own.yard.people.second })
 	],
 	['sign an inspection', 'technician', (c) => signRun(c, { requestId: randomUUID(), runId: id() })],
 	[

@@ -3,11 +3,18 @@ import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
 import { PROCEDURES } from '../../src/core/data/procedures.ts';
-import { defect, hazardEdition, item, serviceJob } from '../../src/lib/server/db/schema/index.ts';
+import {
+	defect,
+	hazardEdition,
+	inspectionAnswer,
+	item,
+	serviceJob
+} from '../../src/lib/server/db/schema/index.ts';
 import { finishJob, releaseJob, startJob } from '../../src/lib/server/faults/jobs.ts';
 import { approvePlan, savePlan } from '../../src/lib/server/hazards/plans.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
-import { runPage, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { nameAssistant } from '../../src/lib/server/inspection/assistant.ts';
+import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import { openYard } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
@@ -154,5 +161,48 @@ describe('a list with a step for a second person', () => {
 			witnessed,
 			another
 		]);
+	});
+});
+
+describe('the second person of a list, on the device of the first', () => {
+	const begin = async (tag: string) => {
+		await addPiece(own.test, own.yard, 'gas-tight-suit', tag);
+		const procedure = 'gas-tight-suit-donning';
+		const { id } = await startRun(tech(), { id: randomUUID(), tag, procedure });
+		return { id, page: await runPage(tech(), id) };
+	};
+	const name = (runId: string, assistant = own.yard.people.second, context = tech()) =>
+		nameAssistant(context, { id: randomUUID(), runId, assistant });
+
+	it('says once who they are; their lines are theirs from then on, the others are not', async () => {
+		const { id, page } = await begin('GS-0901');
+		await name(id);
+		for (const step of page.procedure.steps) await answer(tech(), given(id, step.key));
+		const rows = await own.test.db
+			.select()
+			.from(inspectionAnswer)
+			.where(eq(inspectionAnswer.runId, id));
+		const { technician, second } = own.yard.people;
+		for (const step of page.procedure.steps)
+			expect(rows.find((row) => row.step === step.key)?.answeredBy, step.key).toBe(
+				step.secondPerson ? second.id : technician.id
+			);
+		expect((await runPage(tech(), id)).assistant).toBe(second.name);
+		// Whoever was the second person does not do the work as well, from a device of their own either.
+		const ordinary = page.procedure.steps.find((step) => !step.secondPerson)?.key ?? '';
+		await expectRefusal(answer(other(), given(id, ordinary)), 'forbidden', /second person/);
+		await signRun(tech(), { requestId: randomUUID(), runId: id });
+		await expectRefusal(name(id), 'conflict', /already signed/);
+	});
+
+	it('is another than the first, may answer a list, and is asked for only where there are two', async () => {
+		const { id } = await begin('GS-0902');
+		const { technician, viewer } = own.yard.people;
+		await expectRefusal(name(id, technician), 'forbidden', /works at this list already/);
+		await expectRefusal(name(id, viewer), 'forbidden', /may not answer/);
+		await addPiece(own.test, own.yard, 'half-mask', 'HM-0903');
+		const plain = await startRun(tech(), { id: randomUUID(), tag: 'HM-0903' });
+		await expectRefusal(name(plain.id), 'invalid', /for one person/);
+		expect((await runPage(tech(), id)).assistant).toBeNull();
 	});
 });

@@ -37,6 +37,11 @@ export const INSPECTION_ACTIONS = {
 		}),
 		says: (p) => `${p.step}: ${p.value}${p.code ? `, ${codeWords(p.code)}` : ''}`
 	}),
+	'inspection.assisted': action({
+		subject: 'run',
+		payload: z.object({ assistant: z.string(), account: z.string() }),
+		says: (p) => `${p.assistant} named as the second person`
+	}),
 	'inspection.hold-started': action({
 		subject: 'run',
 		detail: true,

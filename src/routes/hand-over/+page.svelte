@@ -1,5 +1,5 @@
 <script lang="ts">
-	import HandOver from './HandOver.svelte';
+	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
 	let { data, form } = $props();
@@ -12,7 +12,13 @@
 		{#if data.actor}{data.actor.name} is here now. What they have begun stays theirs.{/if}
 		Scan your personal card, or type your initials, then your PIN.
 	</p>
-	<div class="mt-5"><HandOver who={data.who} next={data.next} refused={form} /></div>
+	<div class="mt-5">
+		<WhoForm
+			action="/hand-over?next={encodeURIComponent(data.next)}"
+			who={data.who}
+			refused={form}
+		/>
+	</div>
 	<p class="mt-6">
 		<a class="linkish inline-flex min-h-11 items-center" href={data.next}
 			>Back, without handing over</a

@@ -2,7 +2,7 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import { onMount } from 'svelte';
 	import { page } from '$app/state';
-	import HandOver from '../hand-over/HandOver.svelte';
+	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 	import Field from '$lib/ui/form/Field.svelte';
 	import SecretField from '$lib/ui/form/SecretField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -100,7 +100,11 @@
 				{#if data.takesPins}
 					<section aria-labelledby="by-card">
 						<h2 id="by-card" class="text-ink! mb-2 text-[1.1rem]!">At this bench</h2>
-						<HandOver next={page.url.searchParams.get('next') ?? '/'} />
+						<WhoForm
+							action="/hand-over?next={encodeURIComponent(
+								page.url.searchParams.get('next') ?? '/'
+							)}"
+						/>
 					</section>
 				{/if}
 				<form

@@ -192,6 +192,22 @@ export async function handOver(
 }
 
 /**
+ * The person of a card or of initials, who shows with their PIN that they stand there; nobody is signed in by it.
+ * @throws Refusal where they are not known, the PIN is wrong, or one has to wait
+ */
+export async function standsThere(
+	auth: Auth,
+	context: Unattended,
+	client: string,
+	given: { who: string; pin: string }
+): Promise<Pick<Actor, 'id' | 'name' | 'role'>> {
+	await limitAddress(context, 'hand-over', client, ADDRESS_TRIES);
+	const person = await personOf(context.db, given.who);
+	await tryPin(auth, context, person, given.pin);
+	return person;
+}
+
+/**
  * Shows again that it is the person of this session, with PIN or password.
  * @throws Refusal where it is wrong, or one has to wait
  */

@@ -54,10 +54,12 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 	const procedure = await procedureAt(tx, run.procedure, run.procedureVersion);
 	const step = checkAnswer(procedure, raw);
 	const part = partOf(procedure, run.startedBy, answers, actor.id);
-	if (step.secondPerson && part.first && raw.value !== 'cleared')
+	// On the device of the first, the steps of a second person who was named there are theirs.
+	const by = step.secondPerson && part.first ? (run.assistantId ?? actor.id) : actor.id;
+	if (step.secondPerson && part.first && by === actor.id && raw.value !== 'cleared')
 		throw new Refusal(
 			'forbidden',
-			`${step.title} is for a second person: open this list under another name, on this device or theirs.`,
+			`${step.title} is for a second person: they say who they are here, or open this list on their own device.`,
 			step.key
 		);
 	if (!step.secondPerson && part.second)
@@ -68,7 +70,7 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 		);
 	const given = await withReading(at, locked, step, raw);
 	const before = answers.findLast((a) => a.step === given.step);
-	if (before && before.position > given.seen && before.answeredBy !== actor.id)
+	if (before && before.position > given.seen && before.answeredBy !== by)
 		throw new Refusal(
 			'conflict',
 			`${step.title} was answered "${before.value}" meanwhile by someone else. Yours was not kept; answer again to replace it.`,
@@ -83,7 +85,7 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 		code: given.value === 'reject' ? (given.code ?? null) : null,
 		note: given.note || null,
 		readings: given.readings ?? null,
-		answeredBy: actor.id,
+		answeredBy: by,
 		answeredAt: givenAt(now, given.heldMs, answers.at(-1)?.answeredAt ?? run.startedAt),
 		receivedAt: now
 	};

@@ -210,12 +210,10 @@ export async function runPage(context: Context, runId: string) {
 		})
 		.from(inspectionRun)
 		.where(eq(inspectionRun.supersedes, runId));
-	const signer = row.run.signedBy
-		? (await db.select({ name: user.name }).from(user).where(eq(user.id, row.run.signedBy)))[0]
-		: undefined;
 	return {
 		...row,
-		signedByName: signer?.name ?? null,
+		signedByName: await nameOf(db, row.run.signedBy),
+		assistant: await nameOf(db, row.run.assistantId),
 		procedure,
 		/** Whoever looks has worked at it: the second person is another. */
 		worked: partOf(procedure, row.run.startedBy, answers, context.actor.id).first,
@@ -227,6 +225,13 @@ export async function runPage(context: Context, runId: string) {
 		onRecord: row.run.signedAt ? null : await fittedTo(db, row),
 		last: last && last.id !== runId ? { ...last, answers: last.answers.map(plainAnswer) } : null
 	};
+}
+
+/** The name of a person; null where there is none. */
+async function nameOf(db: Connection, id: string | null): Promise<string | null> {
+	if (!id) return null;
+	const [found] = await db.select({ name: user.name }).from(user).where(eq(user.id, id));
+	return found?.name ?? null;
 }
 
 /** What the record says is fitted to an item. */

@@ -1,9 +1,13 @@
 import { desc, eq } from 'drizzle-orm';
-import { recordOf } from '../../../core/data/family-records.ts';
+import { familiesWhere, recordOf } from '../../../core/data/family-records.ts';
+import { insteadOf, type ReadyGroup } from '../../../core/fit/instead.ts';
 import { judgeSealCheck, type SealAttempt } from '../../../core/fit/seal-check.ts';
 import type { Connection } from '../db/client.ts';
+import { readyGroups } from '../db/queries/items.ts';
 import { sealCheck, user } from '../db/schema/index.ts';
-import type { Context } from '../kernel/context.ts';
+import { openPairOn } from '../filters/change.ts';
+import { planPage } from '../hazards/plans.ts';
+import { type Context, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 import { itemByTag } from '../register/items.ts';
@@ -49,6 +53,23 @@ export function saveSealCheck(
 			payload: { outcome: verdict.outcome, attempts: input.attempts.length, leaks: verdict.leaks }
 		});
 	});
+}
+
+/**
+ * What is ready to be worn in place of a mask that did not seal, under the plan that its filters were opened for; and
+ * that plan's task, where there is one.
+ */
+export async function readyInstead(
+	context: Context,
+	mask: { id: string; family: string; model: string; size: string; place: string }
+): Promise<{ task: string | null; instead: ReadyGroup[] }> {
+	const { db } = context;
+	const pair = await openPairOn(db, mask.id);
+	const plan = pair?.pair.planId ? await planPage(context, pair.pair.planId) : null;
+	const permitted = plan?.decision.permitted.map(({ kind }) => kind) ?? null;
+	const families = familiesWhere(({ carries }) => carries !== null);
+	const ready = await readyGroups(db, todayOf(context), families);
+	return { task: plan?.plan.task ?? null, instead: insteadOf(mask, ready, permitted) };
 }
 
 /** Seal checks of an item, newest first. */

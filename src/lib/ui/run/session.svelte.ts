@@ -31,6 +31,8 @@ export interface RunFacts extends ReadingFacts {
 	closed: boolean;
 	/** Who is here started it or has answered a step of it. */
 	worked: boolean;
+	/** A second person was named here: their steps are answered on this device, as theirs. */
+	assisted?: boolean;
 	/** Holds that run on the clock of the server. */
 	timers: readonly Hold[];
 }
@@ -99,7 +101,10 @@ export class RunSession {
 	private gave = $state(false);
 	/** For someone else than whoever worked at the list. */
 	readonly forAnother = $derived.by(
-		() => Boolean(this.step?.secondPerson) && (this.facts().worked || this.gave)
+		() =>
+			Boolean(this.step?.secondPerson) &&
+			!this.facts().assisted &&
+			(this.facts().worked || this.gave)
 	);
 	readonly timer = $derived.by(
 		() =>

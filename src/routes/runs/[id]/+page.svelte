@@ -16,6 +16,7 @@
 	import { recall, remember } from '$lib/ui/outbox/store';
 	import { siteDay, siteMoment } from '$lib/ui/time/moments';
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
+	import Assistant from './Assistant.svelte';
 	import AnswerBar from './AnswerBar.svelte';
 	import Photos from './Photos.svelte';
 	import ReadingStep from './ReadingStep.svelte';
@@ -29,6 +30,7 @@
 			procedure: data.procedure,
 			closed: data.run.signedAt !== null || !data.mayInspect,
 			worked: data.worked,
+			assisted: data.assistant !== null,
 			timers: data.timers,
 			ratedBar: data.ratedBar,
 			holdDropBar: data.holdDropBar,
@@ -175,10 +177,13 @@
 							<Notice kind="caution"
 								><p>
 									A second person looks and answers this, under their own name: on their device, or
-									signed in here after you. The list goes on where it stands.
+									here once they have said who they are. The list goes on where it stands.
 								</p></Notice
 							>
-						</div>{/if}
+							<Assistant refusal={form?.refusal ?? null} />
+						</div>{:else if step.secondPerson && data.assistant && active}<p class="mt-2">
+							Answered by <b>{data.assistant}</b>, who stands here as the second person.
+						</p>{/if}
 					{#if step.reading && active}
 						{#key step.key}<ReadingStep
 								{step}

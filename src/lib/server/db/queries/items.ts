@@ -106,6 +106,24 @@ export function listItems(
 	return rows(db, asOf).innerJoin(chosen, eq(chosen.id, item.id)).orderBy(asc(item.tag));
 }
 
+/** What stands ready by itself, by family, model, size and place: how many, and the first by tag. */
+export const readyGroups = (db: Connection, asOf: string, families: readonly string[]) =>
+	db
+		.select({
+			family: item.family,
+			model: itemModel.name,
+			size: item.size,
+			place: place.name,
+			count: count(),
+			tag: sql<string>`min(${item.tag})`
+		})
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(and(inArray(item.family, [...families]), isNull(item.setId), inState('ready', asOf)))
+		.groupBy(item.family, itemModel.name, item.size, place.name);
+
 const inSet = alias(item, 'in_set');
 
 /** Every item that a filter finds, with what an export says of it. */

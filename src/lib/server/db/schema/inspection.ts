@@ -45,6 +45,8 @@ export const inspectionRun = pgTable(
 			.notNull()
 			.references(() => user.id),
 		startedAt: timestamp('started_at', { withTimezone: true }).notNull(),
+		/** The second person, who showed once on the device of the first that they stand there. */
+		assistantId: text('assistant_id').references(() => user.id),
 		signedBy: text('signed_by').references(() => user.id),
 		signedAt: timestamp('signed_at', { withTimezone: true }),
 		outcome: text('outcome').$type<RunOutcome>(),

@@ -168,6 +168,21 @@
 		{/if}
 		{#if verdict.outcome === 'inspect'}<a class="button" href="/items/{data.tag}">Inspect it</a
 			>{/if}
+		{#if verdict.outcome === 'no entry'}<section
+				aria-labelledby="instead"
+				class="border-t border-rule pt-3"
+			>
+				<h2 id="instead">Ready instead{data.task ? `, for ${data.task}` : ''}</h2>
+				{#if data.instead.length === 0}<p>Nothing else that would serve is ready.</p>{/if}
+				<ul>
+					{#each data.instead as one (one.tag)}<li class="rowline py-1">
+							<a class="tag" href="/items/{one.tag}">{one.tag}</a>
+							<b>{one.model}</b>, {one.size}<span class="text-soft">
+								· {one.place}{one.count > 1 ? ` · ${one.count} ready` : ''}</span
+							>
+						</li>{/each}
+				</ul>
+			</section>{/if}
 		<div class="border-t border-rule pt-3">
 			<h2>Before</h2>
 			{#if data.checks.length === 0}<p class="text-soft">No seal check on record.</p>{/if}

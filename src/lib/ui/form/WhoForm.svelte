@@ -1,5 +1,5 @@
 <script lang="ts">
-	/** Card or initials, then the PIN: whoever stands at the bench takes it over. */
+	/** Card or initials, then the PIN: whoever stands there says who they are. */
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -7,11 +7,14 @@
 	import { onMount } from 'svelte';
 
 	interface Props {
+		/** Where it is sent. */
+		action: string;
+		/** What goes with it unseen. */
+		fields?: Record<string, string>;
 		who?: string;
-		next: string;
-		refused?: { message: string; path: string | null } | null | undefined;
+		refused?: { message: string; path?: string | null | undefined } | null | undefined;
 	}
-	let { who = '', next, refused = null }: Props = $props();
+	let { action, fields = {}, who = '', refused = null }: Props = $props();
 	// svelte-ignore state_referenced_locally
 	let word = $state(who);
 	let pin = $state('');
@@ -29,16 +32,22 @@
 
 <form
 	method="post"
-	action="/hand-over?next={encodeURIComponent(next)}"
+	{action}
 	class="grid content-start gap-4"
 	use:enhance={() =>
 		async ({ result, update }) => {
 			await update({ reset: false });
 			if (result.type !== 'failure') return;
 			pin = '';
-			(result.data?.path === 'who' ? whoInput : pinInput)?.focus();
+			const path = (result.data?.refusal ?? result.data)?.path;
+			(path === 'who' ? whoInput : pinInput)?.focus();
 		}}
 >
+	{#each Object.entries(fields) as [name, value] (name)}<input
+			type="hidden"
+			{name}
+			{value}
+		/>{/each}
 	{#if refused && !refused.path}<Notice kind="refusal"><p>{refused.message}</p></Notice>{/if}
 	<Field
 		id="who"

@@ -1,0 +1,2 @@
+ALTER TABLE "inspection_run" ADD COLUMN "assistant_id" text;--> statement-breakpoint
+ALTER TABLE "inspection_run" ADD CONSTRAINT "inspection_run_assistant_id_user_id_fk" FOREIGN KEY ("assistant_id") REFERENCES "public"."user"("id") ON DELETE no action ON UPDATE no action;

@@ -1,0 +1,19 @@
+<script lang="ts">
+	/** The second person says once who they are, on the device of the first. */
+	import WhoForm from '$lib/ui/form/WhoForm.svelte';
+
+	interface Props {
+		refusal: { message: string; path?: string | null | undefined } | null;
+	}
+	let { refusal }: Props = $props();
+	const id = crypto.randomUUID();
+	let open = $state(false);
+</script>
+
+{#if open || refusal}
+	<div class="mt-3"><WhoForm action="?/assist" fields={{ id }} refused={refusal} /></div>
+{:else}
+	<button type="button" class="button mt-3" onclick={() => (open = true)}
+		>The second person is here</button
+	>
+{/if}
