@@ -58,6 +58,8 @@
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
 	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
 	const onRecord = $derived(step && data.onRecord ? onRecordAt(step, data.onRecord) : []);
+	/** The second person is saying who they are: the keys under the list would lie over theirs. */
+	let naming = $state(false);
 	let noteField: HTMLTextAreaElement | undefined = $state();
 
 	$effect(() =>
@@ -180,7 +182,7 @@
 									here once they have said who they are. The list goes on where it stands.
 								</p></Notice
 							>
-							<Assistant refusal={form?.refusal ?? null} />
+							<Assistant bind:open={naming} refusal={form?.refusal ?? null} />
 						</div>{:else if step.secondPerson && data.assistant && active}<p class="mt-2">
 							Answered by <b>{data.assistant}</b>, who stands here as the second person.
 						</p>{/if}
@@ -317,7 +319,7 @@
 				</p>
 			</aside>
 		</div>
-		{#if active}
+		{#if active && !(forAnother && naming)}
 			<AnswerBar
 				{step}
 				ready={run.complete && !step}

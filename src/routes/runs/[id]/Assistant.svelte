@@ -3,14 +3,15 @@
 	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 
 	interface Props {
+		/** It is being said. */
+		open: boolean;
 		refusal: { message: string; path?: string | null | undefined } | null;
 	}
-	let { refusal }: Props = $props();
+	let { open = $bindable(), refusal }: Props = $props();
 	const id = crypto.randomUUID();
-	let open = $state(false);
 </script>
 
-{#if open || refusal}
+{#if open}
 	<div class="mt-3"><WhoForm action="?/assist" fields={{ id }} refused={refusal} /></div>
 {:else}
 	<button type="button" class="button mt-3" onclick={() => (open = true)}

@@ -177,8 +177,9 @@
 				<ul>
 					{#each data.instead as one (one.tag)}<li class="rowline py-1">
 							<a class="tag" href="/items/{one.tag}">{one.tag}</a>
-							<b>{one.model}</b>, {one.size}<span class="text-soft">
-								· {one.place}{one.count > 1 ? ` · ${one.count} ready` : ''}</span
+							<b>{one.model}</b>, {one.size}
+							<span class="text-soft block"
+								>{one.place}{one.count > 1 ? ` · ${one.count} ready` : ''}</span
 							>
 						</li>{/each}
 				</ul>
