@@ -43,7 +43,7 @@ await runMain(() =>
 			page
 				.getByRole('main')
 				.getByRole('status')
-				.filter({ hasText: `${n} of 15` })
+				.filter({ hasText: `${n} of 18` })
 				.waitFor();
 		try {
 			await page.goto(`${address}/sign-in`);
@@ -82,20 +82,20 @@ await runMain(() =>
 			await page.waitForURL(/runs/);
 			await page.locator('html[data-ready]').waitFor();
 			await page.getByRole('heading', { name: /Pre-filter/ }).waitFor();
-			for (const [i, key] of ['3', '3', '1', '1', '1', '1', '1'].entries()) {
+			for (const [i, key] of ['3', '3', '1', '1', '1', '1', '1', '1', '1'].entries()) {
 				await page.keyboard.press(key);
 				await answered(i + 1);
 			}
 			await page.keyboard.press('2');
 			await page.keyboard.press('6');
-			await answered(8);
-			for (const n of [9, 10]) {
+			await answered(10);
+			for (const n of [11, 12]) {
 				await page.keyboard.press('1');
 				await answered(n);
 			}
 			await page.getByText('every answer kept').waitFor();
 			await shoot('run');
-			for (let n = 11; n <= 15; n++) {
+			for (let n = 13; n <= 18; n++) {
 				await page.keyboard.press('1');
 				await answered(n);
 			}
@@ -172,6 +172,7 @@ await runMain(() =>
 				await row.getByLabel('Litres').fill(litres);
 				await row.getByLabel('Gauge, bar').fill(bar);
 				await row.getByLabel('Sends as').fill(channel);
+				await row.getByLabel('Seal checked').check();
 			}
 			await page.getByRole('button', { name: 'They go in now' }).click();
 			await page.locator('[data-alarm]').first().waitFor({ timeout: 120_000 });
