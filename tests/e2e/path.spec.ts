@@ -51,7 +51,7 @@ test('the whole path, from hazard to ready shelf, by keyboard', async ({ page })
 	await page.keyboard.type('change');
 	await page.keyboard.press('Tab');
 	await page.keyboard.press('Enter');
-	await expect(page.getByText(/Write on both filters: FP-\d{4}/)).toBeVisible();
+	await expect(page.getByText(/Write on each filter: FP-\d{4}/)).toBeVisible();
 
 	// Check: one reject on the way, held at once.
 	await scan(page, 'HM-0103');

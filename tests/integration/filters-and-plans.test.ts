@@ -236,6 +236,29 @@ describe('what hangs on a hose or sits on a blower', () => {
 		});
 	});
 
+	it('is judged in the store by what it fits, not as a pair on a half mask', async () => {
+		await addPiece(test, yard, 'canister-mask', 'CM-0002', { mount: 'thread', filterCount: 1 });
+		await stocked('thread', 480, 1);
+		await stocked('nowhere', 480, 4);
+		const { judged } = await stockForPlan(tech(), planId);
+		const of = (name: string) => judged.find((row) => row.model.name === name);
+		expect(of('T thread')?.verdict?.outcome).toBe('serves');
+		// It fits nothing of the site's: judged as a pair on the lightest mask, which it is too heavy for.
+		expect(of('T nowhere')?.verdict?.reasons.map((r) => r.rule)).toEqual(['stock.mass']);
+	});
+
+	it('serves a beard where only a hood does', async () => {
+		await addPiece(test, yard, 'powered-blower', 'PB-0002', { mount: 'blower', filterCount: 2 });
+		const lotId = await stocked('blower', 210, 8);
+		const facts = { ...styrene(160), facialHair: true };
+		await savePlan(tech(), { requestId: randomUUID(), ...plan({ version: 1, facts }) });
+		const { need, judged } = await stockForPlan(tech(), planId);
+		expect(need).toMatchObject({ kind: 'powered-hood', carrier: 'blower' });
+		expect(judged.find((row) => row.lot.id === lotId)?.verdict?.outcome).toBe('serves');
+		expect((await open({ lotId, itemTag: 'PB-0002' })).tag).toMatch(/^FP-/);
+		await expectRefusal(open(), 'conflict', /a half mask with filters is not permitted/);
+	});
+
 	it('is worn out by the blower’s own flow, as what it is with the mask that is on it', async () => {
 		const lotId = await stocked('blower', 210, 12);
 		const blower = await addPiece(test, yard, 'powered-blower', 'PB-0001', {

@@ -63,7 +63,7 @@
 	<div class="mt-4">
 		<Notice kind="good"
 			><p>
-				Write on both filters: <b class="tag text-[1.1rem]"
+				Write on each filter: <b class="tag text-[1.1rem]"
 					>{form.opened.tag} · {readable(data.asOf)} · initials</b
 				>. On {form.opened.item}: change by
 				<b>{readable(form.opened.changeOn)}</b>{#if form.opened.changeAfterMin}, or after <b
@@ -93,8 +93,8 @@
 			{#if !data.stock.need}
 				<Notice kind="caution"
 					><p>
-						<b>No filter for a half mask here.</b> The plan “{plan.task}” ends in: {data.stock.page
-							.decision.outcome}. {data.stock.page.decision.reasons.at(-1)?.text}
+						<b>No filter for a mask or a blower here.</b> The plan “{plan.task}” ends in: {data
+							.stock.page.decision.outcome}. {data.stock.page.decision.reasons.at(-1)?.text}
 						<a class="linkish" href="/hazards/{plan.id}">Open the plan</a>
 					</p></Notice
 				>

@@ -1,7 +1,7 @@
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, ne } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
 import { protectionKind } from '../../../core/data/protection-factors.ts';
-import { recordOf } from '../../../core/data/family-records.ts';
+import { recordOf, servedBy } from '../../../core/data/family-records.ts';
 import { type GasClass, parseEn } from '../../../core/filters/filter-code.ts';
 import { type DiscardReason, EARLY_REASONS, earlyFlag } from '../../../core/filters/ledger.ts';
 import { planLife, type PlanLife, wornAs } from '../../../core/filters/plan-life.ts';
@@ -18,6 +18,7 @@ import {
 	hazardPlan,
 	item,
 	itemDue,
+	itemModel,
 	user
 } from '../db/schema/index.ts';
 import { planPage, raiseFlag } from '../hazards/plans.ts';
@@ -84,21 +85,44 @@ export function lifeOf(
 	});
 }
 
+/** What filters hang on at the site: family, mount and how many of them, in the order of their names. */
+const mountsOf = (db: Connection) =>
+	db
+		.selectDistinct({
+			family: itemModel.family,
+			mount: itemModel.mount,
+			filters: itemModel.filterCount
+		})
+		.from(itemModel)
+		.where(and(ne(itemModel.mount, 'none'), gt(itemModel.filterCount, 0)))
+		.orderBy(asc(itemModel.family), asc(itemModel.mount));
+
 /** The store judged against a plan: what serves, least first, and why each other does not. */
 export async function stockForPlan(context: Context, planId: string) {
 	const page = await planPage(context, planId);
 	const { decision, inForce, asOf } = page;
-	const need = needOf(decision, inForce, { mount: null, filters: 2 });
-	const lots = await listLots(context.db);
+	const plain = needOf(decision, inForce, { mount: null, filters: 2 });
+	const [lots, hangers] = await Promise.all([listLots(context.db), mountsOf(context.db)]);
+	const needs = hangers.flatMap(({ family, mount, filters }) => {
+		const kind = servedBy(family);
+		const need = needOf(decision, inForce, { family, kind, mount, filters });
+		return need ? [need] : [];
+	});
 	const judged = lots.map((row) => {
 		const stock = { ...row.model, ...row.lot };
+		// By what of the site's it fits; by the lightest mask where it fits nothing.
+		const fitting = needs.filter((need) => need.mount === row.model.mount);
+		const tried = fitting.length ? fitting : plain ? [plain] : [];
+		const found = tried.map((need) => ({ need, verdict: judgeStock(stock, need, asOf) }));
+		const best = found.find(({ verdict }) => verdict.outcome === 'serves') ?? found[0];
 		return {
 			...row,
-			verdict: need ? judgeStock(stock, need, asOf) : null,
-			life: need ? lifeOf(row.model, decision, inForce, 2, need.kind) : null,
+			verdict: best?.verdict ?? null,
+			life: best ? lifeOf(row.model, decision, inForce, best.need.filters, best.need.kind) : null,
 			surplus: surplus(stock, inForce.ruleSet)
 		};
 	});
+	const need = plain ?? needs[0] ?? null;
 	judged.sort(
 		(a, b) =>
 			Number(b.verdict?.outcome === 'serves') - Number(a.verdict?.outcome === 'serves') ||
