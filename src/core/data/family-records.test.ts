@@ -23,7 +23,11 @@ describe('the record of each family', () => {
 		for (const record of FAMILY_RECORDS) {
 			const stations = FAMILIES.find((f) => f.family === record.family)?.stations ?? [];
 			const known = stations.map((s) => s.key);
-			const named = [...Object.values(record.partStations), record.bench?.station ?? known[0]];
+			const named = [
+				...Object.values(record.partStations),
+				...record.filterStations,
+				record.bench?.station ?? known[0]
+			];
 			for (const station of named) expect(known).toContain(station);
 			for (const key of record.bench?.recipes ?? []) expect(recipeOf(key).key).toBe(key);
 			expect(record.inlets.length > 0).toBe(record.straps.length > 0);

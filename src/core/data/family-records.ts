@@ -64,7 +64,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'full-face': {
 		carries: 'full-face mask',
 		servesAs: { '': 'full-face' },
-		filterStations: ['filter-left', 'filter-right', 'filter'],
+		filterStations: ['filter-left', 'filter-right'],
 		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
 		inlets: ['cartridges', 'round-pads', 'prefilter-cap', 'hose', 'port'],
 		straps: [

@@ -62,7 +62,7 @@ describe('what the record says is fitted', () => {
 		}
 	});
 
-	it('belongs to stations of the family', () => {
+	it('has stations named for every family that carries filters', () => {
 		for (const family of familiesWhere((f) => f.carries !== null))
 			expect(recordOf(family).filterStations.length, family).toBeGreaterThan(0);
 	});

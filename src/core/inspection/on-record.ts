@@ -41,12 +41,14 @@ export function onRecordAt(step: Pick<Step, 'station' | 'rejects'>, record: OnRe
 		const { filters } = record;
 		if (!filters) said.push('No filter on it.');
 		else {
-			const [own, twin] = [step.station, family.filterStations.length > 1 && filters.count > 1];
+			const twin = family.filterStations.length > 1 && filters.count > 1;
 			said.push(
 				`${filters.name}, ${filters.tag}: opened ${readable(filters.openedOn)}, ${filters.initials}; last day ${readable(filters.changeOn)}.`
 			);
 			if (twin)
-				said.push(`Its twin, ${own.endsWith('left') ? 'right' : 'left'}, is of the same lot.`);
+				said.push(
+					`Its twin, ${step.station.endsWith('left') ? 'right' : 'left'}, is of the same lot.`
+				);
 			else said.push(filters.count === 1 ? 'One filter.' : `${filters.count} of one lot.`);
 		}
 	}

@@ -218,6 +218,7 @@ export const FILTERS = [
 export const CANISTERS = [
 	{
 		name: 'Tesselow Harbour ABEK2-P3',
+		bed: null,
 		carries: 'hose',
 		filters: 1,
 		reorder: 4,
@@ -230,6 +231,7 @@ export const CANISTERS = [
 	},
 	{
 		name: 'Tesselow Breeze A2-P3',
+		bed: null,
 		carries: 'blower',
 		filters: 2,
 		reorder: 12,

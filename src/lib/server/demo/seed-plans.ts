@@ -9,7 +9,7 @@ import { site } from '../../../core/verdict.ts';
 
 import {
 	filterLot,
-	filterModel,
+	type filterModel,
 	filterPair,
 	filterWear,
 	hazardEdition,
@@ -88,21 +88,7 @@ export async function fitFilters(seed: Seed): Promise<void> {
 /** Canisters and the filters of blowers: their stock, and one full set on each item that takes them. */
 export async function fitCanisters(seed: Seed): Promise<void> {
 	for (const row of CANISTERS) {
-		const [model] = await seed.tx
-			.insert(filterModel)
-			.values({
-				id: seed.chance.uuid(),
-				maker: row.name.split(' ')[0] ?? '',
-				name: row.name,
-				mount: row.mount,
-				codeEn: row.en,
-				codeUs: row.us,
-				massG: row.massG,
-				bed: null,
-				openedMonths: row.openedMonths,
-				reorderLevel: row.reorder
-			})
-			.returning();
+		const model = await seed.filterModel(row);
 		if (!model) continue;
 		const id = seed.chance.uuid();
 		await seed.tx.insert(filterLot).values({

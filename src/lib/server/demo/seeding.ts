@@ -22,7 +22,7 @@ import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
 import { Chance } from './random.ts';
-import { FILTERS, MASKS, PART_LOTS, PLACES, SITE_NAME } from './scenario.ts';
+import { type CANISTERS, FILTERS, MASKS, PART_LOTS, PLACES, SITE_NAME } from './scenario.ts';
 
 export interface SeedOptions {
 	now: Date;
@@ -107,21 +107,7 @@ export class Seed {
 				.values({ id, family: 'half-mask', maker: row.maker, name: row.name, mount: row.mount });
 		}
 		for (const row of FILTERS) {
-			const [model] = await this.tx
-				.insert(filterModel)
-				.values({
-					id: this.chance.uuid(),
-					maker: row.name.split(' ')[0] ?? '',
-					name: row.name,
-					mount: row.mount,
-					codeEn: row.en,
-					codeUs: row.us,
-					massG: row.massG,
-					bed: row.bed,
-					openedMonths: row.openedMonths,
-					reorderLevel: row.reorder
-				})
-				.returning();
+			const model = await this.filterModel(row);
 			if (!model) continue;
 			for (const [i, [days, quantity]] of row.lots.entries()) {
 				const id = this.chance.uuid();
@@ -145,6 +131,28 @@ export class Seed {
 				useBy: row.days === null ? null : plusDays(this.today, row.days)
 			}))
 		);
+	}
+
+	/** A model of filters as the scenario has it. */
+	async filterModel(
+		row: (typeof FILTERS)[number] | (typeof CANISTERS)[number]
+	): Promise<typeof filterModel.$inferSelect | undefined> {
+		const [model] = await this.tx
+			.insert(filterModel)
+			.values({
+				id: this.chance.uuid(),
+				maker: row.name.split(' ')[0] ?? '',
+				name: row.name,
+				mount: row.mount,
+				codeEn: row.en,
+				codeUs: row.us,
+				massG: row.massG,
+				bed: row.bed,
+				openedMonths: row.openedMonths,
+				reorderLevel: row.reorder
+			})
+			.returning();
+		return model;
 	}
 
 	async items(): Promise<void> {
