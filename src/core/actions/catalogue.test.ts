@@ -35,6 +35,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 		used: 0.5
 	},
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
+	'filter-layer.fitted': { pair: 'FP-0001', what: 'Ring', lot: 'R1', quantity: 2 },
+	'filter-layer.removed': { pair: 'FP-0001', what: 'Ring', lot: 'R1', quantity: 2 },
 	'filters.recalled': { lot: 'L1', reason: 'Notice of the maker.' },
 	'filter-lot.received': { filter: 'A2', lot: 'L1', useBy: '2029-02-23', quantity: 4 },
 	'filter-lot.recalled': { lot: 'L1', reason: 'Notice of the maker.', items: [] },

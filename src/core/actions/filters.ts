@@ -4,6 +4,12 @@ import { action } from './action.ts';
 import { dayWords } from './words.ts';
 
 const early = (why: string) => EARLY_REASONS[why as DiscardReason]?.words ?? why;
+const layer = z.object({
+	pair: z.string(),
+	what: z.string(),
+	lot: z.string(),
+	quantity: z.number()
+});
 const filter = z.looseObject({ name: z.string() });
 
 /** Opened pairs of filters and the store. */
@@ -18,10 +24,12 @@ export const FILTER_ACTIONS = {
 			initials: z.string().optional(),
 			changeOn: z.string(),
 			changeAfterMin: z.number().nullable().optional(),
+			/** It stays sealed in its pack. */
+			sealed: z.boolean().optional(),
 			discarded: z.object({ pair: z.string(), why: z.string() }).nullable().optional()
 		}),
 		says: (p) =>
-			`Filters opened: ${p.filter}${p.lot ? `, lot ${p.lot}` : ''}, as ${p.pair}, last day ${dayWords(p.changeOn)}`
+			`Filters ${p.sealed ? 'fitted sealed' : 'opened'}: ${p.filter}${p.lot ? `, lot ${p.lot}` : ''}, as ${p.pair}, last day ${dayWords(p.changeOn)}`
 	}),
 	'filters.worn': action({
 		subject: 'pair',
@@ -40,6 +48,17 @@ export const FILTER_ACTIONS = {
 		subject: 'pair',
 		payload: z.object({ pair: z.string(), why: z.string() }),
 		says: (p) => `Filters ${p.pair} taken out of use: ${early(p.why)}`
+	}),
+	'filter-layer.fitted': action({
+		subject: 'pair',
+		payload: layer,
+		says: (p) => `${p.quantity} of ${p.what}, lot ${p.lot}, fitted over the filters ${p.pair}`
+	}),
+	'filter-layer.removed': action({
+		subject: 'pair',
+		payload: layer,
+		says: (p) =>
+			`${p.quantity} of ${p.what}, lot ${p.lot}, taken off the filters ${p.pair} and used up`
 	}),
 	'filters.recalled': action({
 		subject: 'filter-lot',

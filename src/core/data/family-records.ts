@@ -5,11 +5,15 @@ import { FAMILIES } from './families.ts';
 export interface FamilyRecord {
 	family: string;
 	/** Where filters hang on it, which is what limits their mass; null: it carries none of its own. */
-	carries: 'half mask' | 'full-face mask' | 'hose' | 'blower' | null;
+	carries: 'half mask' | 'full-face mask' | 'hose' | 'blower' | 'pouch' | null;
+	/** Its filter stays sealed until somebody flees with it: no plan is asked, its use-by date is its last day. */
+	keepsSealed: boolean;
 	/** The kind of protection that it is with its filters on, by the family of what is put onto it; '' with nothing. */
 	servesAs: Readonly<Record<string, string>>;
 	/** The stations at which its filters are looked at. */
 	filterStations: readonly string[];
+	/** The stations at which what sits over its filters is looked at: pre-filter, retainer, adapter. */
+	layerStations: readonly string[];
 	/** Others are put together on it. */
 	takesParts: boolean;
 	/** Families of which one has to be on it for it to be complete. */
@@ -32,8 +36,10 @@ export interface FamilyRecord {
 
 const NOTHING: Omit<FamilyRecord, 'family'> = {
 	carries: null,
+	keepsSealed: false,
 	servesAs: {},
 	filterStations: [],
+	layerStations: [],
 	takesParts: false,
 	neverWithout: [],
 	partStations: {},
@@ -51,6 +57,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		carries: 'half mask',
 		servesAs: { '': 'half-mask' },
 		filterStations: ['filter-left', 'filter-right'],
+		layerStations: ['prefilter-left', 'prefilter-right'],
 		hasFloor: true,
 		inlets: ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
 		straps: [
@@ -129,6 +136,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		bench: { recipes: ['suit-en', 'suit-us', 'suit-us-general'], station: 'sleeves' }
 	},
 	'ventilated-suit': { takesParts: true },
+	'escape-set': { carries: 'pouch', keepsSealed: true, filterStations: ['source'] },
 	cylinder: { air: 'cylinder', goesIn: true }
 };
 

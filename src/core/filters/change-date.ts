@@ -18,6 +18,8 @@ export interface OpenedPair {
 	/** From the plan: minutes of wear in one shift. */
 	exposureMin?: number | null;
 	singleUse?: boolean;
+	/** It stays sealed in its pack where it is fitted: its use-by date, which counts while the pack is sealed. */
+	sealedUntil?: Day | null;
 	/** What the ledger says of its wear, where any was entered. */
 	ledger?: Pick<Ledger, 'used' | 'usedUpOn' | 'lastWornOn'> | null;
 }
@@ -38,6 +40,18 @@ export interface ChangeDate {
 export function changeDate(pair: OpenedPair): ChangeDate {
 	const limits: { day: Day; reason: Reason }[] = [];
 	const add = (day: Day, reason: Omit<Reason, 'inputs'>) => limits.push({ day, reason });
+	if (pair.sealedUntil)
+		return {
+			changeOn: pair.sealedUntil,
+			changeAfterMin: null,
+			reasons: [
+				{
+					rule: 'change.sealed',
+					text: `Sealed in its pack: its use-by date counts, ${readable(pair.sealedUntil)}.`,
+					origin: maker('use-by date on the pack')
+				}
+			]
+		};
 	if (pair.catchesGas) {
 		const day = plusMonths(pair.openedOn, OPENED_GAS_MONTHS);
 		add(day, {

@@ -11,8 +11,22 @@ import {
 	type UsParticleClass
 } from './filter-code.ts';
 
+/** What a model in the filter store is; only a filter is one alone. */
+export const FILTER_ROLES = ['filter', 'pre-filter', 'retainer', 'adapter'] as const;
+export type FilterRole = (typeof FILTER_ROLES)[number];
+
+/** The roles in a sentence. */
+export const ROLE_WORDS: Record<FilterRole, string> = {
+	filter: 'a filter',
+	'pre-filter': 'a pre-filter',
+	retainer: 'a retainer',
+	adapter: 'an adapter'
+};
+
 /** A lot of sealed filters in the store. */
 export interface StockFilter {
+	/** Left out: a filter. */
+	role?: FilterRole;
 	codeEn: string | null;
 	codeUs: string | null;
 	mount: string;
@@ -24,17 +38,21 @@ export interface StockFilter {
 	recallReason?: string | null;
 }
 
-/** What a plan and a mask ask of a filter. */
-export interface FilterNeed {
-	ruleSet: RuleSet;
-	codeEn: string | null;
-	codeUs: string | null;
+/** What a place on an item asks of what comes out of a lot, whatever it catches. */
+export interface PlaceNeed {
 	/** null: any mask. */
 	mount: string | null;
 	/** Filters that the mask carries. */
 	filters: number;
 	/** What the filters hang on; left out: a half mask. */
-	carrier?: keyof typeof MOST_FILTER_MASS_G | 'hose' | 'blower';
+	carrier?: keyof typeof MOST_FILTER_MASS_G | 'hose' | 'blower' | 'pouch';
+}
+
+/** What a plan and a mask ask of a filter. */
+export interface FilterNeed extends PlaceNeed {
+	ruleSet: RuleSet;
+	codeEn: string | null;
+	codeUs: string | null;
 	oilAerosol: boolean;
 }
 
@@ -59,7 +77,25 @@ export function judgeStock(
 	need: FilterNeed,
 	asOf: string
 ): Verdict<'serves' | 'does not'> {
-	const reasons: Reason[] = [...codeFaults(filter, need)];
+	const reasons: Reason[] = [];
+	if (filter.role && filter.role !== 'filter')
+		reasons.push({
+			rule: 'stock.no-filter',
+			text: `It is ${ROLE_WORDS[filter.role]}: alone it is no filter.`,
+			origin: commonPractice()
+		});
+	else reasons.push(...codeFaults(filter, need));
+	reasons.push(...judgePack(filter, need, asOf).reasons);
+	return { outcome: reasons.length ? 'does not' : 'serves', reasons };
+}
+
+/** Whether what is in a lot may be fitted to a place today, whatever it catches: recalled, mount, date, how many, mass. */
+export function judgePack(
+	filter: StockFilter,
+	need: PlaceNeed,
+	asOf: string
+): Verdict<'serves' | 'does not'> {
+	const reasons: Reason[] = [];
 	const refuse = (rule: string, text: string, part: Partial<Reason> = {}) =>
 		reasons.push({ rule, text, origin: commonPractice(), ...part });
 	if (filter.recalledAt)

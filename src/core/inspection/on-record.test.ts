@@ -30,6 +30,32 @@ describe('what the record says is fitted', () => {
 		['a step that reads no date', { ...left, rejects: ['DENT'] }, mask, []]
 	])('%s', (_, step, record, said) => expect(onRecordAt(step, record)).toEqual(said));
 
+	it('says what sits over them, or that nothing does, where the pre-filter is looked at', () => {
+		const over = { station: 'prefilter-left', rejects: ['ONCE'] };
+		const layers = [{ name: 'Dust pad', fittedOn: '2026-10-03' }];
+		expect(onRecordAt(over, { ...mask, filters: { ...filters, layers } })).toEqual([
+			'Dust pad, fitted 3 Oct 2026.'
+		]);
+		expect(onRecordAt(over, mask)).toEqual(['Nothing over the filter.']);
+		expect(onRecordAt(over, { ...mask, filterPlaces: 0, filters: null })).toEqual([]);
+	});
+
+	it('of an escape set says that its filter is sealed, and until when', () =>
+		expect(
+			onRecordAt(
+				{ station: 'source', rejects: ['DATE'] },
+				{
+					family: 'escape-set',
+					filterPlaces: 1,
+					filters: { ...filters, count: 1, sealed: true },
+					parts: []
+				}
+			)
+		).toEqual([
+			'Pair A2, FP-0012: fitted sealed 3 Oct 2026, IN; last day 1 Dec 2026.',
+			'One filter.'
+		]));
+
 	it('of one canister says that it is one; of a set its mask and cylinder, and which is missing', () => {
 		const canister = { station: 'canister', rejects: ['DATE'] };
 		const one = { ...mask, family: 'canister-mask', filterPlaces: 1 };

@@ -18,6 +18,10 @@ export interface OnRecord {
 		initials: string;
 		/** Last day. */
 		changeOn: string;
+		/** It stays sealed in its pack. */
+		sealed?: boolean;
+		/** What sits over them on each side: name and the day that it was fitted. */
+		layers?: readonly { name: string; fittedOn: string }[];
 	} | null;
 	parts: readonly { family: string; tag: string; name: string }[];
 }
@@ -43,7 +47,7 @@ export function onRecordAt(step: Pick<Step, 'station' | 'rejects'>, record: OnRe
 		else {
 			const twin = family.filterStations.length > 1 && filters.count > 1;
 			said.push(
-				`${filters.name}, ${filters.tag}: opened ${readable(filters.openedOn)}, ${filters.initials}; last day ${readable(filters.changeOn)}.`
+				`${filters.name}, ${filters.tag}: ${filters.sealed ? 'fitted sealed' : 'opened'} ${readable(filters.openedOn)}, ${filters.initials}; last day ${readable(filters.changeOn)}.`
 			);
 			if (twin)
 				said.push(
@@ -51,6 +55,11 @@ export function onRecordAt(step: Pick<Step, 'station' | 'rejects'>, record: OnRe
 				);
 			else said.push(filters.count === 1 ? 'One filter.' : `${filters.count} of one lot.`);
 		}
+	}
+	if (record.filterPlaces > 0 && family.layerStations.includes(step.station)) {
+		const layers = record.filters?.layers ?? [];
+		for (const one of layers) said.push(`${one.name}, fitted ${readable(one.fittedOn)}.`);
+		if (layers.length === 0) said.push('Nothing over the filter.');
 	}
 	for (const [part, station] of Object.entries(family.partStations)) {
 		if (station !== step.station) continue;

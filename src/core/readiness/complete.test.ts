@@ -18,6 +18,14 @@ const set: Fitted = {
 	parts: ['cylinder', 'full-face']
 };
 
+const escape: Fitted = {
+	...mask,
+	family: 'escape-set',
+	mount: 'hood',
+	filterPlaces: 1,
+	filters: 0
+};
+
 // Common practice: nothing is ready with a place left empty.
 describe('what is on an item on record', () => {
 	it.each([
@@ -30,6 +38,9 @@ describe('what is on an item on record', () => {
 		['a whole set', set, []],
 		['a set without its cylinder', { ...set, parts: ['full-face'] }, [/No cylinder/]],
 		['a set without both', { ...set, parts: [] }, [/No cylinder/, /No full-face mask/]],
+		['an escape set with its filter', { ...escape, filters: 1 }, []],
+		['an escape set without it', escape, [/No filter in it/]],
+		['an escape set that brings its air', { ...escape, mount: 'none' }, []],
 		['a cylinder', { ...set, family: 'cylinder', parts: [] }, []]
 	] as const)('%s', (_, fitted, says) => {
 		const lacks = lacksOf(fitted);

@@ -26,7 +26,11 @@ export function lacksOf(fitted: Fitted): string[] {
 	const places =
 		record.carries && fitted.mount !== 'none' && !fitted.inSet ? fitted.filterPlaces : 0;
 	if (places > 0 && fitted.filters === 0)
-		lacks.push('No filters on it are on record: open a pair for it under Filters.');
+		lacks.push(
+			record.keepsSealed
+				? 'No filter in it is on record: fit one from the store on its page.'
+				: 'No filters on it are on record: open a pair for it under Filters.'
+		);
 	else if (places > fitted.filters)
 		lacks.push(`A place is empty: ${fitted.filters} of ${places} filters are on record.`);
 	for (const family of record.neverWithout)

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { DISCARD_REASONS } from '$core/filters/ledger';
 import { listLots, openPair, stockForPlan } from '$lib/server/filters/opening';
+import { openedBy } from '$lib/server/filters/opened-by';
 import { listPlans } from '$lib/server/hazards/plans';
 import { todayOf } from '$lib/server/kernel/context';
 import { may } from '$lib/server/kernel/permissions';
@@ -36,16 +36,9 @@ export const load: PageServerLoad = (event) =>
 
 export const actions: Actions = {
 	open: formAction(
-		z.object({
-			id: clientId,
-			lotId: z.uuid('Choose the filters first.'),
+		openedBy.extend({
 			planId: clientId,
-			itemTag: z.string().trim().min(1, 'Scan or type the tag of the mask.').max(20),
-			initials: z
-				.string()
-				.trim()
-				.regex(/^\p{L}{1,4}$/u, 'Initials are one to four letters.'),
-			discardReason: z.enum(['', ...DISCARD_REASONS]).default('')
+			itemTag: z.string().trim().min(1, 'Scan or type the tag of the mask.').max(20)
 		}),
 		async (event: RequestEvent, form) => {
 			return {

@@ -241,7 +241,33 @@ export const CANISTERS = [
 		massG: 210,
 		openedMonths: 6,
 		lot: { name: 'BRZ-2207', days: 510, sealed: 24 }
+	},
+	{
+		name: 'Brannick Flee A1B1E1K1-P2',
+		bed: null,
+		carries: 'pouch',
+		filters: 1,
+		reorder: 4,
+		mount: 'hood',
+		en: 'A1B1E1K1-P2',
+		us: 'OV/AG/AM-P100',
+		massG: 190,
+		openedMonths: null,
+		lot: { name: 'FLE-1180', days: 730, sealed: 10 }
 	}
+] as const;
+
+/** Escape sets that carry a filter instead of air: their model, and the tags of those that are of it. */
+export const FILTER_HOODS = {
+	maker: 'Brannick',
+	name: 'Brannick Way Out F',
+	tags: ['ES-0231', 'ES-0232', 'ES-0233', 'ES-0234', 'ES-0235', 'ES-0236']
+} as const;
+
+/** What goes over filters and is none alone. */
+export const OVER_FILTERS = [
+	{ name: 'Tesselow dust pad', role: 'pre-filter', mount: 'quarter turn', en: 'P2', massG: 9 },
+	{ name: 'Tesselow snap ring', role: 'adapter', mount: 'quarter turn', en: null, massG: 6 }
 ] as const;
 
 const inAir = (key: string, value: number | null): ContaminantFact => {

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { familiesWhere } from '../../../core/data/family-records.ts';
 import { shortestMin } from '../../../core/filters/plan-life.ts';
 import { decide } from '../../../core/hazards/ladder.ts';
@@ -9,11 +9,12 @@ import { site } from '../../../core/verdict.ts';
 
 import {
 	filterLot,
-	type filterModel,
+	filterModel,
 	filterPair,
 	filterWear,
 	hazardEdition,
 	hazardPlan,
+	item,
 	itemModel,
 	planFlag,
 	siteSubstance,
@@ -23,7 +24,15 @@ import { masksWithoutFilters } from '../db/queries/seed.ts';
 import { pairChange, type WearRow } from '../filters/change.ts';
 import { lifeOf, pairTag } from '../filters/opening.ts';
 import { wordsOf } from '../hazards/substances.ts';
-import { CANISTERS, type DemoPlan, PEOPLE, PLACES, PLANS } from './scenario.ts';
+import {
+	CANISTERS,
+	type DemoPlan,
+	FILTER_HOODS,
+	OVER_FILTERS,
+	PEOPLE,
+	PLACES,
+	PLANS
+} from './scenario.ts';
 import type { Mask, Seed } from './seeding.ts';
 
 /** Where pairs hang: place, plan, filter, mount of the masks. */
@@ -87,6 +96,22 @@ export async function fitFilters(seed: Seed): Promise<void> {
 
 /** Canisters and the filters of blowers: their stock, and one full set on each item that takes them. */
 export async function fitCanisters(seed: Seed): Promise<void> {
+	const [hood] = await seed.tx
+		.insert(itemModel)
+		.values({
+			id: seed.chance.uuid(),
+			family: 'escape-set',
+			maker: FILTER_HOODS.maker,
+			name: FILTER_HOODS.name,
+			mount: 'hood',
+			filterCount: 1
+		})
+		.returning();
+	if (hood)
+		await seed.tx
+			.update(item)
+			.set({ modelId: hood.id })
+			.where(inArray(item.tag, [...FILTER_HOODS.tags]));
 	for (const row of CANISTERS) {
 		const model = await seed.filterModel(row);
 		if (!model) continue;
@@ -107,7 +132,26 @@ export async function fitCanisters(seed: Seed): Promise<void> {
 			seed.tx,
 			familiesWhere(({ carries }) => carries === row.carries)
 		);
-		for (const each of bare) await fit(seed, each.id, { id, model }, row.filters);
+		const sealedUntil = row.carries === 'pouch' ? plusDays(seed.today, row.lot.days) : null;
+		for (const each of bare) await fit(seed, each.id, { id, model }, row.filters, sealedUntil);
+	}
+	for (const { en, ...row } of OVER_FILTERS) {
+		const modelId = seed.chance.uuid();
+		await seed.tx.insert(filterModel).values({
+			...row,
+			id: modelId,
+			maker: row.name.split(' ')[0] ?? '',
+			codeEn: en,
+			reorderLevel: 10
+		});
+		await seed.tx.insert(filterLot).values({
+			id: seed.chance.uuid(),
+			modelId,
+			lot: `OVR-${seed.chance.int(1000, 9999)}`,
+			useBy: plusDays(seed.today, 800),
+			sealedQuantity: 40,
+			location: 'Store B3'
+		});
 	}
 }
 
@@ -116,7 +160,8 @@ async function fit(
 	seed: Seed,
 	itemId: string,
 	lot: { id: string; model: typeof filterModel.$inferSelect },
-	filters: number
+	filters: number,
+	sealedUntil: string | null = null
 ): Promise<void> {
 	const ago = seed.chance.int(4, 60);
 	const [by, initials] = [seed.person('odd'), PEOPLE[1]?.initials ?? ''];
@@ -129,7 +174,8 @@ async function fit(
 			filters,
 			openedOn: plusDays(seed.today, -ago),
 			initials,
-			openedBy: by
+			openedBy: by,
+			sealedUntil
 		})
 		.returning();
 	if (!pair) return;
@@ -140,7 +186,13 @@ async function fit(
 		action: 'filters.opened',
 		of: pair.id,
 		itemId,
-		payload: { pair: pairTag(pair.number), filter: lot.model.name, initials, changeOn }
+		payload: {
+			pair: pairTag(pair.number),
+			filter: lot.model.name,
+			initials,
+			changeOn,
+			sealed: sealedUntil !== null
+		}
 	});
 }
 

@@ -46,6 +46,7 @@ export function changeOf(pair: Omit<PairFacts, 'itemId' | 'recalled' | 'filters'
 		changeAfterMin: pair.changeAfterMin,
 		exposureMin: pair.exposureMin,
 		singleUse: pair.singleUse,
+		sealedUntil: pair.sealedUntil,
 		ledger: pair.wears.length ? ledgerOf(pair.wears) : null
 	});
 }
@@ -57,6 +58,7 @@ export const pairChange = ({ pair, model, wears = [] }: PairRow) =>
 		exposureMin: pair.exposureMin,
 		changeAfterMin: pair.changeAfterMin,
 		singleUse: pair.singleUse,
+		sealedUntil: pair.sealedUntil,
 		codeEn: model.codeEn,
 		codeUs: model.codeUs,
 		openedMonths: model.openedMonths,

@@ -6,12 +6,13 @@ import { type GasClass, parseEn } from '../../../core/filters/filter-code.ts';
 import { type DiscardReason, EARLY_REASONS, earlyFlag } from '../../../core/filters/ledger.ts';
 import { planLife, type PlanLife, wornAs } from '../../../core/filters/plan-life.ts';
 import { bedOf } from '../../../core/filters/service-life.ts';
-import { type FilterNeed, judgeStock, surplus } from '../../../core/filters/stock.ts';
+import { type FilterNeed, judgePack, judgeStock, surplus } from '../../../core/filters/stock.ts';
 import type { HazardDecision } from '../../../core/hazards/decision.ts';
 import type { HazardFacts } from '../../../core/hazards/facts.ts';
 import { daysBetween } from '../../../core/plan/calendar.ts';
 import { atMost, type Connection } from '../db/client.ts';
 import {
+	filterLayer,
 	filterLot,
 	filterModel,
 	filterPair,
@@ -132,6 +133,21 @@ export async function stockForPlan(context: Context, planId: string) {
 	return { page, need, judged, asOf };
 }
 
+/** Lots that may be fitted to a model today where no plan is asked: by mount, date and how many it takes. */
+export async function lotsFitting(
+	context: Context,
+	{ mount, filterCount: filters, approved }: typeof itemModel.$inferSelect
+) {
+	const lots = await listLots(context.db);
+	return lots.filter(
+		({ lot, model }) =>
+			model.role === 'filter' &&
+			(approved.length === 0 || approved.includes(model.name)) &&
+			judgePack({ ...model, ...lot }, { mount, filters, carrier: 'pouch' }, todayOf(context))
+				.outcome === 'serves'
+	);
+}
+
 /** Pairs with their filters, the mask, the plan and who opened them; the caller says which. */
 export const pairRows = (db: Connection) =>
 	db
@@ -197,7 +213,8 @@ export interface OpenPair {
 	id: string;
 	lotId: string;
 	itemTag: string;
-	planId: string;
+	/** The plan that it is opened for; null where the filter stays sealed and no plan is asked. */
+	planId: string | null;
 	initials: string;
 	/** Why the pair that is on the mask goes; needed where there is one. */
 	discardReason: DiscardReason | '';
@@ -217,7 +234,6 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 		const { tx } = at;
 		const mask = await itemByTag(tx, input.itemTag);
 		await tx.select({ id: item.id }).from(item).where(eq(item.id, mask.item.id)).for('update');
-		const page = await planPage(readerOf(at), input.planId);
 		const [row] = await tx
 			.select({ lot: filterLot, model: filterModel })
 			.from(filterLot)
@@ -228,17 +244,12 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 		refuseRetired(mask.item, 'itemTag');
 		refuseUnapproved(mask.model, row.model.name, 'lotId');
 		const filters = mask.model.filterCount;
-		const { family } = mask.item;
-		const kind = await servedKind(tx, mask.item.id);
-		const { mount } = mask.model;
-		const need = needOf(page.decision, page.inForce, { family, kind, mount, filters });
-		if (!need)
-			throw new Refusal(
-				'conflict',
-				`Under this plan a ${airwayOf(family).name.toLowerCase()} with filters is not permitted.`,
-				'itemTag'
-			);
-		const verdict = judgeStock({ ...row.model, ...row.lot }, need, at.today);
+		const asked = await askedOf(at, mask, input.planId);
+		const stock = { ...row.model, ...row.lot };
+		const verdict =
+			asked.plan === null
+				? judgePack(stock, asked.need, at.today)
+				: judgeStock(stock, asked.need, at.today);
 		if (verdict.outcome !== 'serves')
 			throw new Refusal(
 				'conflict',
@@ -255,7 +266,8 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 				);
 			await discard(at, before.pair, input.discardReason);
 		}
-		const life = lifeOf(row.model, page.decision, page.inForce, filters, need.kind);
+		const { plan } = asked;
+		const life = plan && lifeOf(row.model, plan.decision, plan.inForce, filters, asked.need.kind);
 		await tx
 			.update(filterLot)
 			.set({ sealedQuantity: row.lot.sealedQuantity - filters })
@@ -264,14 +276,15 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 			id: input.id,
 			lotId: row.lot.id,
 			itemId: mask.item.id,
-			planId: page.plan.id,
+			planId: plan?.plan.id ?? null,
 			filters,
 			openedOn: at.today,
 			initials: input.initials,
 			openedBy: at.actor.id,
-			changeAfterMin: life.changeAfterMin,
-			exposureMin: page.inForce.exposureMin,
-			singleUse: life.singleUse
+			changeAfterMin: life?.changeAfterMin ?? null,
+			exposureMin: plan?.inForce.exposureMin ?? null,
+			singleUse: life?.singleUse ?? false,
+			sealedUntil: plan ? null : row.lot.useBy
 		});
 		at.changed(mask.item.id);
 		const result = await opened(tx, mask.item.id);
@@ -282,7 +295,7 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 				pair: result.tag,
 				filter: row.model.name,
 				lot: row.lot.lot,
-				plan: page.plan.number,
+				...(plan ? { plan: plan.plan.number } : { sealed: true }),
 				initials: input.initials,
 				changeOn: result.changeOn,
 				changeAfterMin: result.changeAfterMin,
@@ -294,6 +307,35 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 		});
 		return result;
 	});
+}
+
+type Mask = Awaited<ReturnType<typeof itemByTag>>;
+
+/**
+ * What is asked of filters for an item: by its plan, or by its place alone where they stay sealed.
+ * @throws Refusal where the plan permits none on it, and where it takes none
+ */
+async function askedOf(at: Work, { item: { id, family }, model }: Mask, planId: string | null) {
+	const { mount, filterCount: filters } = model;
+	const { carries, keepsSealed } = recordOf(family);
+	const name = airwayOf(family).name.toLowerCase();
+	if (keepsSealed && carries) {
+		if (mount === 'none')
+			throw new Refusal('invalid', `${model.name} takes no filter of its own.`, 'itemTag');
+		return { plan: null, need: { mount, filters, carrier: carries } };
+	}
+	if (!planId)
+		throw new Refusal('invalid', `Filters for a ${name} are opened from a hazard plan.`, 'planId');
+	const plan = await planPage(readerOf(at), planId);
+	const kind = await servedKind(at.tx, id);
+	const need = needOf(plan.decision, plan.inForce, { family, kind, mount, filters });
+	if (!need)
+		throw new Refusal(
+			'conflict',
+			`Under this plan a ${name} with filters is not permitted.`,
+			'itemTag'
+		);
+	return { plan, need };
 }
 
 /**
@@ -314,6 +356,10 @@ export async function discard(
 			discardedBy: at.actor.id
 		})
 		.where(eq(filterPair.id, pair.id));
+	await tx
+		.update(filterLayer)
+		.set({ removedAt: at.now, removedBy: at.actor.id })
+		.where(and(eq(filterLayer.pairId, pair.id), isNull(filterLayer.removedAt)));
 	const ledger = ledgerOf((await wearsOf(tx, [pair.id])).get(pair.id) ?? []);
 	const flag = earlyFlag(reason, ledger);
 	if (flag && pair.planId)

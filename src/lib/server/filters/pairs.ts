@@ -81,6 +81,8 @@ export function addWear(
 		if (input.wornOn > at.today)
 			throw new Refusal('invalid', 'This day has not come yet.', 'wornOn');
 		if (pair.discardedAt) throw new Refusal('conflict', `${tag} was taken out of use meanwhile.`);
+		if (pair.sealedUntil)
+			throw new Refusal('conflict', `${tag} stays sealed: once worn it is taken out of use.`);
 		const plan = await planPage(readerOf(at), input.planId);
 		const minutes = Math.round(input.minutes);
 		const life = lifeOf(
@@ -141,7 +143,7 @@ export function discardPair(
 }
 
 /** A pair by its label that nobody else changes until the transaction ends: the mask it is on is locked. */
-async function lockPair({ tx }: Work, label: string) {
+export async function lockPair({ tx }: Work, label: string) {
 	const row = await pairByLabel(tx, label);
 	await tx.select({ id: item.id }).from(item).where(eq(item.id, row.pair.itemId)).for('update');
 	// It may have been discarded while the lock was waited for.

@@ -1,9 +1,10 @@
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm';
 import { parseEn, parseUs } from '../../../core/filters/filter-code.ts';
+import { type FilterRole } from '../../../core/filters/stock.ts';
 import type { Bed } from '../../../core/filters/wheeler-jonas.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
-import { filterLot, filterModel, filterPair, item, user } from '../db/schema/index.ts';
+import { filterLayer, filterLot, filterModel, filterPair, item, user } from '../db/schema/index.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
@@ -35,6 +36,8 @@ export interface ModelInput {
 	version: number;
 	maker: string;
 	name: string;
+	/** Left out: a filter. */
+	role?: FilterRole;
 	mount: string;
 	codeEn: string | null;
 	codeUs: string | null;
@@ -94,7 +97,8 @@ function checkModel(input: ModelInput): void {
 			`“${input.codeUs}” is no US marking such as OV/AG-P100.`,
 			'codeUs'
 		);
-	if (!input.codeEn && !input.codeUs)
+	const bare = input.role === 'retainer' || input.role === 'adapter';
+	if (!bare && !input.codeEn && !input.codeUs)
 		throw new Refusal('invalid', 'Enter the marking of at least one scheme.', 'codeEn');
 }
 
@@ -177,6 +181,19 @@ export async function lotPage(db: Connection, id: string) {
 	return { ...row, pairs: pairs.map((p) => ({ ...p, tag: pairTag(p.pair.number) })) };
 }
 
+/** Pairs of which the filters, or what sits over them, came out of a lot. */
+const wornFrom = (tx: Connection, lotId: string) =>
+	or(
+		eq(filterPair.lotId, lotId),
+		inArray(
+			filterPair.id,
+			tx
+				.select({ id: filterLayer.pairId })
+				.from(filterLayer)
+				.where(and(eq(filterLayer.lotId, lotId), isNull(filterLayer.removedAt)))
+		)
+	);
+
 /** Recalls a lot: nothing more is opened from it, and every item that wears it is held at once. */
 export function recallLot(
 	context: Context,
@@ -193,7 +210,7 @@ export function recallLot(
 			.select({ itemId: item.id, tag: item.tag })
 			.from(filterPair)
 			.innerJoin(item, eq(item.id, filterPair.itemId))
-			.where(and(eq(filterPair.lotId, lot.id), isNull(filterPair.discardedAt)))
+			.where(and(wornFrom(tx, lot.id), isNull(filterPair.discardedAt)))
 			.orderBy(asc(item.tag));
 		if (!lot.recalledAt) {
 			await tx

@@ -16,6 +16,7 @@ import { write } from '../kernel/write.ts';
 import { itemByTag, refuseRetired } from '../register/items.ts';
 import { partsIn } from '../register/sets.ts';
 import { answersOf, plainAnswer } from './answers.ts';
+import { layersOn } from '../filters/layers.ts';
 import { lastSignedRun } from './last-run.ts';
 import { alreadySigned, type LockedRun, lockRun } from './locked-run.ts';
 import { photosOf } from './photos.ts';
@@ -240,6 +241,7 @@ async function fittedTo(
 	row: { item: typeof item.$inferSelect; mount: string; filterPlaces: number }
 ): Promise<OnRecord> {
 	const pair = await openPairOn(db, row.item.id);
+	const layers = pair ? await layersOn(db, pair.pair.id) : [];
 	const parts = await partsIn(db, row.item.id);
 	const own = row.mount !== 'none' && !row.item.setId;
 	return {
@@ -252,7 +254,9 @@ async function fittedTo(
 					count: pair.pair.filters,
 					openedOn: pair.pair.openedOn,
 					initials: pair.pair.initials,
-					changeOn: pairChange(pair).changeOn
+					changeOn: pairChange(pair).changeOn,
+					sealed: pair.pair.sealedUntil !== null,
+					layers
 				}
 			: null,
 		parts: parts.map(({ family, tag, model }) => ({ family, tag, name: model }))

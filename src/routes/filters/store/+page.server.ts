@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { receiveLot, saveModel, store } from '$lib/server/filters/store';
+import { FILTER_ROLES } from '$core/filters/stock';
 import { may } from '$lib/server/kernel/permissions';
 import { optionalNumber } from '$lib/server/web/form-fields';
 import { longForm } from '$lib/server/web/long-form';
@@ -44,6 +45,7 @@ const modelForm = longForm(
 		version: z.coerce.number().int().min(0),
 		maker: z.string().trim().min(1, 'Name the maker.').max(60),
 		name: z.string().trim().min(1, 'Name the filter.').max(60),
+		role: z.enum(FILTER_ROLES, 'Choose what it is.').default('filter'),
 		mount: z.string().trim().min(1, 'Name its mount, as on the masks.').max(40),
 		codeEn: code,
 		codeUs: code,

@@ -3,6 +3,7 @@
 	import { untrack } from 'svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import LongField from '$lib/ui/form/LongField.svelte';
+	import { FILTER_ROLES } from '$core/filters/stock';
 	import { longForm, refusedWhole } from '$lib/ui/form/long-form';
 	import type { PageData } from './$types';
 
@@ -12,6 +13,7 @@
 		done: () => void;
 	}
 	let { filled, version, done }: Props = $props();
+	const ROLES = FILTER_ROLES.map((role) => [role, role] as const);
 	const of = untrack(() => longForm(filled, done));
 	const { enhance, errors } = of;
 	const id = untrack(() => filled.data.id || crypto.randomUUID());
@@ -29,6 +31,7 @@
 	<div class="grid items-start gap-4 sm:grid-cols-3">
 		<LongField {of} name="maker" label="Maker" />
 		<LongField {of} name="name" label="Name" />
+		<LongField {of} name="role" label="What it is" options={ROLES} />
 		<LongField {of} name="mount" label="Mount" placeholder="quarter turn" />
 		<LongField {of} name="codeEn" label="EN marking" placeholder="A2B2E2K2-P3" />
 		<LongField {of} name="codeUs" label="US marking" placeholder="OV/AG-P100" />

@@ -3,7 +3,8 @@ import { z } from 'zod';
 import type { Procedure } from '$core/inspection/procedure';
 import { recordOf } from '$core/data/family-records';
 import { judgeItem } from '$core/readiness/item-state';
-import { pairTag } from '$lib/server/filters/opening';
+import { lotsFitting, openPair, pairTag } from '$lib/server/filters/opening';
+import { openedBy } from '$lib/server/filters/opened-by';
 import { procedureAt, proceduresFor } from '$lib/server/inspection/procedures';
 import { startRun } from '$lib/server/inspection/runs';
 import { may } from '$lib/server/kernel/permissions';
@@ -19,17 +20,20 @@ export const load: PageServerLoad = (event) =>
 		const { db } = context;
 		const { item, lastRun } = found;
 		const record = recordOf(item.family);
-		const [offered, inSet, rows, lastProcedure] = await Promise.all([
+		const [offered, inSet, rows, lastProcedure, sealedLots] = await Promise.all([
 			proceduresFor(db, item.family),
 			setOf(db, item.setId),
 			partsIn(db, item.id),
-			lastRun ? procedureAt(db, lastRun.procedure, lastRun.procedureVersion) : null
+			lastRun ? procedureAt(db, lastRun.procedure, lastRun.procedureVersion) : null,
+			record.keepsSealed ? lotsFitting(context, found.model) : []
 		]);
 		const { ruleSet } = event.locals.site;
 		return {
 			...found,
 			lastProcedure,
 			inSet,
+			sealedLots,
+			mayOpen: may(context.actor.role, 'open filters'),
 			record,
 			takesParts: record.takesParts,
 			parts: rows.map((row) => {
@@ -75,6 +79,12 @@ const moved = (setOf: (event: RequestEvent) => string | null) =>
 export const actions: Actions = {
 	putOn: moved((event) => event.params.tag),
 	takeOff: moved(() => null),
+	fitSealed: formAction(openedBy, async (event: RequestEvent, form) => {
+		const itemTag = event.params.tag ?? '';
+		return {
+			opened: await openPair(contextOf(event), { ...form, itemTag, planId: null })
+		};
+	}),
 	inspect: formAction(
 		z.object({ id: clientId, procedure: z.string().max(60).optional() }),
 		async (event: RequestEvent, form) => {

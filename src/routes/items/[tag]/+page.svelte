@@ -11,6 +11,7 @@
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Parts from './Parts.svelte';
+	import SealedFilter from './SealedFilter.svelte';
 	import Story from './Story.svelte';
 	import Trends from './Trends.svelte';
 	import { readable } from '$core/plan/calendar';
@@ -99,7 +100,9 @@
 	>
 </div>
 
-{#if form?.refusal && form.refusal.path !== 'tag'}<div class="mt-4">
+{#if form?.refusal && !['tag', 'lotId', 'initials', 'discardReason'].includes(form.refusal.path ?? '')}<div
+		class="mt-4"
+	>
 		<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>
 	</div>{/if}
 
@@ -170,7 +173,9 @@
 			</ul>
 		{/if}
 
-		{#if data.record.carries || data.pair}<h2 class="mt-7">Filters on it</h2>{/if}
+		{#if (data.record.carries && data.model.mount !== 'none') || data.pair}<h2 class="mt-7">
+				Filters on it
+			</h2>{/if}
 		{#if data.pair}
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				<a class="tag linkish" href="/filters/pairs/{data.pairTag}">{data.pairTag}</a>
@@ -181,8 +186,8 @@
 					small
 				/>
 				<span
-					>{data.pair.model.name}, opened {readable(data.pair.pair.openedOn)}, {data.pair.pair
-						.initials}</span
+					>{data.pair.model.name}, {data.pair.pair.sealedUntil ? 'fitted sealed' : 'opened'}
+					{readable(data.pair.pair.openedOn)}, {data.pair.pair.initials}</span
 				>
 			</div>
 			<p class="mt-2">
@@ -193,11 +198,16 @@
 					reasons={data.pair.change.reasons}
 				/>
 			</p>
-		{:else if data.record.carries}
+		{:else if data.record.keepsSealed && data.model.mount !== 'none'}
+			<p class="mt-1">None on record.</p>
+		{:else if data.record.carries && data.model.mount !== 'none'}
 			<p class="mt-1">
 				No opened pair. <a class="linkish" href="/filters">Open one under Filters</a>, from a hazard
 				plan.
 			</p>
+		{/if}
+		{#if data.record.keepsSealed && data.model.mount !== 'none' && data.mayOpen && usable}
+			<SealedFilter {data} refused={(path) => refusedAt(form?.refusal, path)} />
 		{/if}
 		<Parts {data} refusal={refusedAt(form?.refusal, 'tag')} />
 		<Trends trends={data.trends} />

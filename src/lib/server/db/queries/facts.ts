@@ -59,6 +59,8 @@ export interface PairFacts {
 	codeEn: string | null;
 	codeUs: string | null;
 	openedMonths: number | null;
+	/** It stays sealed in its pack until this day; null: opened. */
+	sealedUntil: Day | null;
 	recalled: boolean;
 	wears: { wornOn: Day; minutes: number; lifeMin: number | null; task: string }[];
 }
@@ -144,9 +146,10 @@ export async function factRows(
 				group by r.item_id`)},
 			'pairs', ${rows(sql`
 				select p.item_id as "itemId", p.filters, p.opened_on as "openedOn", p.exposure_min as "exposureMin",
-					p.change_after_min as "changeAfterMin", p.single_use as "singleUse",
+					p.change_after_min as "changeAfterMin", p.single_use as "singleUse", p.sealed_until as "sealedUntil",
 					m.code_en as "codeEn", m.code_us as "codeUs", m.opened_months as "openedMonths",
-					l.recalled_at is not null as recalled,
+					l.recalled_at is not null or exists (select 1 from filter_layer y join filter_lot o on o.id = y.lot_id
+						where y.pair_id = p.id and y.removed_at is null and o.recalled_at is not null) as recalled,
 					coalesce((select json_agg(json_build_object('wornOn', w.worn_on, 'minutes', w.minutes,
 						'lifeMin', w.life_min, 'task', w.task) order by w.worn_on, w.entered_at)
 						from filter_wear w where w.pair_id = p.id), '[]'::json) as wears

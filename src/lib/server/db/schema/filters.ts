@@ -14,6 +14,7 @@ import {
 	uuid
 } from 'drizzle-orm/pg-core';
 import { DISCARD_REASONS } from '../../../../core/filters/ledger.ts';
+import { FILTER_ROLES, type FilterRole } from '../../../../core/filters/stock.ts';
 import type { Bed } from '../../../../core/filters/wheeler-jonas.ts';
 import { user } from './accounts.ts';
 import { oneOf } from './columns.ts';
@@ -26,6 +27,8 @@ export const filterModel = pgTable(
 		id: uuid('id').primaryKey(),
 		maker: text('maker').notNull(),
 		name: text('name').notNull().unique(),
+		/** A filter, or what sits over one: that is never one alone. */
+		role: text('role').$type<FilterRole>().notNull().default('filter'),
 		mount: text('mount').notNull(),
 		codeEn: text('code_en'),
 		codeUs: text('code_us'),
@@ -40,7 +43,11 @@ export const filterModel = pgTable(
 	},
 	(t) => [
 		check('filter_model_mass', sql`${t.massG} > 0`),
-		check('filter_model_coded', sql`${t.codeEn} is not null or ${t.codeUs} is not null`)
+		check(
+			'filter_model_coded',
+			sql`${t.codeEn} is not null or ${t.codeUs} is not null or ${t.role} in ('retainer', 'adapter')`
+		),
+		oneOf('filter_model_role', t.role, FILTER_ROLES)
 	]
 );
 
@@ -93,6 +100,8 @@ export const filterPair = pgTable(
 		changeAfterMin: integer('change_after_min'),
 		exposureMin: integer('exposure_min'),
 		singleUse: boolean('single_use').notNull().default(false),
+		/** It stays sealed in its pack until this day; null: opened. */
+		sealedUntil: date('sealed_until'),
 		discardedAt: timestamp('discarded_at', { withTimezone: true }),
 		discardReason: text('discard_reason'),
 		discardedBy: text('discarded_by').references(() => user.id)
@@ -103,6 +112,33 @@ export const filterPair = pgTable(
 			.where(sql`${t.discardedAt} is null`),
 		index('filter_pair_open').on(t.discardedAt),
 		oneOf('filter_pair_discard_reason', t.discardReason, DISCARD_REASONS)
+	]
+);
+
+/** What sits over the filters of a pair, one on each: taken from the store when fitted, used up when taken off. */
+export const filterLayer = pgTable(
+	'filter_layer',
+	{
+		id: uuid('id').primaryKey(),
+		pairId: uuid('pair_id')
+			.notNull()
+			.references(() => filterPair.id),
+		lotId: uuid('lot_id')
+			.notNull()
+			.references(() => filterLot.id),
+		quantity: integer('quantity').notNull(),
+		fittedOn: date('fitted_on').notNull(),
+		fittedBy: text('fitted_by')
+			.notNull()
+			.references(() => user.id),
+		removedAt: timestamp('removed_at', { withTimezone: true }),
+		removedBy: text('removed_by').references(() => user.id)
+	},
+	(t) => [
+		index('filter_layer_pair').on(t.pairId),
+		index('filter_layer_lot').on(t.lotId),
+		check('filter_layer_quantity', sql`${t.quantity} between 1 and 4`),
+		check('filter_layer_removed_whole', sql`(${t.removedAt} is null) = (${t.removedBy} is null)`)
 	]
 );
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DISCARD_REASONS } from '$core/filters/ledger';
+import { fitLayer, layersFor, layersOn, removeLayer } from '$lib/server/filters/layers';
 import { addWear, discardPair, pairPage } from '$lib/server/filters/pairs';
 import { may } from '$lib/server/kernel/permissions';
 import { clientId, contextOf, formAction, page, requested } from '$lib/server/web/request';
@@ -9,14 +10,35 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const found = await pairPage(context, event.params.tag);
+		const { pair, model } = found;
+		const [layers, layerLots] = await Promise.all([
+			layersOn(context.db, pair.id),
+			layersFor(context, model.mount, pair.filters)
+		]);
 		return {
 			...found,
+			layers,
+			layerLots,
 			ledger: { ...found.ledger, used: Number.isFinite(found.ledger.used) ? found.ledger.used : 1 },
 			mayOpen: may(context.actor.role, 'open filters')
 		};
 	});
 
 export const actions: Actions = {
+	fit: formAction(
+		z.object({ id: clientId, lotId: z.uuid('Choose what goes over them.') }),
+		async (event: RequestEvent, form) => {
+			await fitLayer(contextOf(event), { ...form, tag: event.params.tag ?? '' });
+			return { fitted: true };
+		}
+	),
+	takeOff: formAction(
+		z.object({ ...requested, layerId: clientId }),
+		async (event: RequestEvent, form) => {
+			await removeLayer(contextOf(event), { ...form, tag: event.params.tag ?? '' });
+			return { takenOff: true };
+		}
+	),
 	wear: formAction(
 		z.object({
 			id: clientId,

@@ -12,6 +12,8 @@
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
 
+	import Layers from './Layers.svelte';
+
 	let { data, form } = $props();
 	let wearId = $state(crypto.randomUUID());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
@@ -35,7 +37,8 @@
 		<b>{data.model.name}</b>, lot
 		<a class="linkish font-mono" href="/filters/lots/{data.lot.id}">{data.lot.lot}</a><br /><span
 			class="text-soft"
-			>opened {readable(data.pair.openedOn)}, {data.pair.initials}, on
+			>{data.pair.sealedUntil ? 'fitted sealed' : 'opened'}
+			{readable(data.pair.openedOn)}, {data.pair.initials}, on
 			<a class="linkish" href="/items/{data.itemTag}">{data.itemTag}</a>{data.plan
 				? ` for “${data.plan}”`
 				: ''}</span
@@ -57,7 +60,7 @@
 			><p><b>Its lot was recalled:</b> {data.lot.recallReason}. Take it off the mask.</p></Notice
 		>
 	</div>{/if}
-{#if refusal && !['minutes', 'wornOn', 'planId', 'reason'].includes(refusal.path ?? '')}<div
+{#if refusal && !['minutes', 'wornOn', 'planId', 'reason', 'lotId'].includes(refusal.path ?? '')}<div
 		class="mt-4"
 	>
 		<Notice kind="refusal"><p>{refusal.message}</p></Notice>
@@ -96,7 +99,9 @@
 				/>
 			{/each}
 		</svg>
-		{#if data.ledger.lines.length === 0}<p class="mt-2">
+		{#if data.pair.sealedUntil}<p class="mt-2">
+				Sealed in its pack until somebody flees with it; then it is taken out of use.
+			</p>{:else if data.ledger.lines.length === 0}<p class="mt-2">
 				No task entered yet. Until then each day from the opening on counts as a whole shift.
 			</p>{:else}
 			<table class="mt-3 w-full text-left">
@@ -123,51 +128,52 @@
 				</tbody>
 			</table>
 		{/if}
+		<Layers {data} refusal={at('lotId')} />
 	</section>
 	{#if open && data.mayOpen}
 		<section class="self-start rounded border-2 border-ink bg-sheet p-4" aria-labelledby="enter">
-			<h2 id="enter" class="text-[1.15rem]! text-ink!">It was worn</h2>
-			<form
-				method="post"
-				action="?/wear"
-				class="mt-3 grid gap-4"
-				use:enhance={() =>
-					async ({ result, update }) => {
-						await update({ reset: false });
-						if (result.type === 'success') wearId = crypto.randomUUID();
-					}}
-			>
-				<input type="hidden" name="id" value={wearId} />
-				<Field id="planId" label="For the task" refusal={at('planId')}>
-					{#snippet children(field)}<select
-							{...field}
-							name="planId"
-							class="w-full"
-							value={data.pair.planId ?? ''}
-							><option value="">choose</option>{#each data.plans as plan (plan.id)}<option
-									value={plan.id}>{plan.number}. {plan.task}</option
-								>{/each}</select
-						>{/snippet}
-				</Field>
-				<Field id="minutes" label="Minutes" refusal={at('minutes')}>
-					{#snippet children(field)}<input
-							{...field}
-							name="minutes"
-							inputmode="numeric"
-							class="w-32 font-mono"
-							autocomplete="off"
-						/>{/snippet}
-				</Field>
-				<DayField
-					name="wornOn"
-					label="On"
-					value={data.asOf}
-					min={data.pair.openedOn}
-					max={data.asOf}
-					refusal={at('wornOn')}
-				/>
-				<button class="button primary">Enter</button>
-			</form>
+			{#if !data.pair.sealedUntil}<h2 id="enter" class="text-[1.15rem]! text-ink!">It was worn</h2>
+				<form
+					method="post"
+					action="?/wear"
+					class="mt-3 grid gap-4"
+					use:enhance={() =>
+						async ({ result, update }) => {
+							await update({ reset: false });
+							if (result.type === 'success') wearId = crypto.randomUUID();
+						}}
+				>
+					<input type="hidden" name="id" value={wearId} />
+					<Field id="planId" label="For the task" refusal={at('planId')}>
+						{#snippet children(field)}<select
+								{...field}
+								name="planId"
+								class="w-full"
+								value={data.pair.planId ?? ''}
+								><option value="">choose</option>{#each data.plans as plan (plan.id)}<option
+										value={plan.id}>{plan.number}. {plan.task}</option
+									>{/each}</select
+							>{/snippet}
+					</Field>
+					<Field id="minutes" label="Minutes" refusal={at('minutes')}>
+						{#snippet children(field)}<input
+								{...field}
+								name="minutes"
+								inputmode="numeric"
+								class="w-32 font-mono"
+								autocomplete="off"
+							/>{/snippet}
+					</Field>
+					<DayField
+						name="wornOn"
+						label="On"
+						value={data.asOf}
+						min={data.pair.openedOn}
+						max={data.asOf}
+						refusal={at('wornOn')}
+					/>
+					<button class="button primary">Enter</button>
+				</form>{:else}<h2 id="enter" class="text-[1.15rem]! text-ink!">It stays sealed</h2>{/if}
 			<form
 				method="post"
 				action="?/discard"

@@ -3,7 +3,7 @@ import { BLOCKING, SEAL_WAYS, type Inlet, type SealWay } from '$core/data/blocki
 import { recordOf } from '$core/data/family-records';
 import { donningCard } from '$core/fit/donning';
 import { FELT, type Felt } from '$core/fit/seal-check';
-import { readyInstead, saveSealCheck, sealChecksOf } from '$lib/server/inspection/seal-checks';
+import { saveSealCheck, sealChecksOf } from '$lib/server/inspection/seal-checks';
 import { may } from '$lib/server/kernel/permissions';
 import { Refusal } from '$lib/server/kernel/refusal';
 import { itemByTag } from '$lib/server/register/items';
@@ -14,7 +14,7 @@ import type { Actions, PageServerLoad, RequestEvent } from './$types';
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const { item, model, place } = await itemByTag(context.db, event.params.tag);
+		const { item, model } = await itemByTag(context.db, event.params.tag);
 		if (recordOf(item.family).inlets.length === 0)
 			throw new Refusal('not found', `${item.tag} takes no seal check.`);
 		return {
@@ -23,7 +23,6 @@ export const load: PageServerLoad = (event) =>
 			model: model.name,
 			...donningCard(item.family, model.donning),
 			makerLines: model.makerLines.filter((line) => /facepiece|mask/.test(line.station)),
-			...(await readyInstead(context, { ...item, model: model.name, place })),
 			checks: await sealChecksOf(context.db, item.id),
 			mayCheck: may(context.actor.role, 'check a seal')
 		};

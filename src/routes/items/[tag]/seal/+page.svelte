@@ -9,6 +9,8 @@
 	import { siteMoment } from '$lib/ui/time/moments';
 	import { refusedAt } from '$lib/ui/form/refused';
 
+	import Instead from './Instead.svelte';
+
 	let { data, form } = $props();
 	let id = $state(crypto.randomUUID());
 	let wearer = $state('');
@@ -168,22 +170,7 @@
 		{/if}
 		{#if verdict.outcome === 'inspect'}<a class="button" href="/items/{data.tag}">Inspect it</a
 			>{/if}
-		{#if verdict.outcome === 'no entry'}<section
-				aria-labelledby="instead"
-				class="border-t border-rule pt-3"
-			>
-				<h2 id="instead">Ready instead{data.task ? `, for ${data.task}` : ''}</h2>
-				{#if data.instead.length === 0}<p>Nothing else that would serve is ready.</p>{/if}
-				<ul>
-					{#each data.instead as one (one.tag)}<li class="rowline py-1">
-							<a class="tag" href="/items/{one.tag}">{one.tag}</a>
-							<b>{one.model}</b>, {one.size}
-							<span class="text-soft block"
-								>{one.place}{one.count > 1 ? ` · ${one.count} ready` : ''}</span
-							>
-						</li>{/each}
-				</ul>
-			</section>{/if}
+		{#if verdict.outcome === 'no entry'}<Instead tag={data.tag} />{/if}
 		<div class="border-t border-rule pt-3">
 			<h2>Before</h2>
 			{#if data.checks.length === 0}<p class="text-soft">No seal check on record.</p>{/if}
