@@ -16,7 +16,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { takeLock } from './lock.mjs';
 import { checkoutId, dataDir, root } from './paths.mjs';
-import { freePort } from './ports.mjs';
+import { freePort, lastingPort } from './ports.mjs';
 import { alive, attempt, run } from './process.mjs';
 import { say, Stop } from './say.mjs';
 import { anchorPaths, forgetSecrets, readSecret, secretFile, secretFor } from './secrets.mjs';
@@ -153,9 +153,9 @@ async function startLocked(
 	} else if (!existsSync(secretFile(secret))) await renewPassword();
 	const password = readSecret(secret);
 	await stopped('fast');
-	const port = await freePort(wanted);
+	let port = await freePort(wanted);
 	const log = join(dir, 'server.log');
-	const args = [
+	const args = () => [
 		...['-D', dir, '-p', String(port)],
 		...[
 			'listen_addresses=127.0.0.1',
@@ -171,24 +171,33 @@ async function startLocked(
 	const start = async () => {
 		keepShort(log);
 		const from = existsSync(log) ? statSync(log).size : 0;
+		// Of a server that was killed hard, one may be left that says it is ready.
+		const before = lockFile(dir);
 		const child = fork(
 			join(root, 'scripts', 'lib', 'run-cluster.mjs'),
-			[join(bin, 'postgres'), log, ...owner, ...args],
+			[join(bin, 'postgres'), log, ...owner, ...args()],
 			// In a group of its own: it outlives whatever ends the group of this process.
 			{ stdio: 'ignore', detached: true, execArgv: [], env: cleanEnv() }
 		);
 		child.unref();
 		child.channel?.unref();
 		running = child;
-		const ready = ['-q', '-h', '127.0.0.1', '-p', String(port)];
 		for (const until = Date.now() + START_MS; Date.now() < until; await pause(LOOK_MS)) {
 			if (child.exitCode !== null || child.signalCode !== null) break;
-			if ((await attempt(join(bin, 'pg_isready'), ready)).code === 0) return;
+			if (lockFile(dir) !== before && isReady(dir, port)) return;
 		}
 		if (child.connected) child.disconnect();
 		throw new Stop(`The database in ${dir} did not start:\n${tailOf(log, from)}`);
 	};
-	await start();
+	// Another cluster that starts at this moment may have found the same port free, and taken it.
+	for (let tries = 0; ; tries++)
+		try {
+			await start();
+			break;
+		} catch (error) {
+			if (tries > 2 || !/could not create any TCP\/IP sockets/.test(String(error))) throw error;
+			port = await lastingPort();
+		}
 	const down = async (/** @type {string} */ mode) => {
 		await stopped(mode);
 		if (running?.connected) running.disconnect();
@@ -203,6 +212,25 @@ async function startLocked(
 		restart: start,
 		goes: async () => (await attempt(ctl, ['-D', dir, 'status'], { cwd: '/', ...as })).code === 0
 	};
+}
+
+/**
+ * Whether the server of this very directory serves on a port: another one that took it answers there as well.
+ * @param {string} dir
+ * @param {number} port
+ */
+function isReady(dir, port) {
+	const lines = lockFile(dir).split('\n');
+	return lines[3]?.trim() === String(port) && lines[7]?.trim() === 'ready';
+}
+
+/**
+ * What the server of a directory says of itself; empty where none runs.
+ * @param {string} dir
+ */
+function lockFile(dir) {
+	const file = join(dir, 'postmaster.pid');
+	return existsSync(file) ? readFileSync(file, 'utf8') : '';
 }
 
 /** @param {string} dir */

@@ -15,7 +15,7 @@ import { type AddressInfo, createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
-import { freePort } from '../../scripts/lib/ports.mjs';
+import { freePort, lastingPort } from '../../scripts/lib/ports.mjs';
 import postgres from 'postgres';
 
 /** The scripts keep their things in a folder of their own, here a fresh one. */
@@ -116,6 +116,24 @@ describe('the cluster of the project', () => {
 		writeFileSync(join(dataDir, 'empty.secret'), '');
 		await expect(scripts.startCluster('empty', { durable: false })).rejects.toThrow(/is empty/);
 		expect(readFileSync(join(dataDir, 'empty.secret'), 'utf8')).toBe('');
+	});
+
+	it('is its own, whoever else starts at the same moment and finds the same port free', async () => {
+		const wanted = await lastingPort();
+		const names = ['at-once-1', 'at-once-2', 'at-once-3'];
+		const made = await Promise.all(
+			names.map((name) => scripts.startCluster(name, { durable: false, port: wanted }))
+		);
+		try {
+			expect(new Set(made.map(({ port }) => port)).size).toBe(3);
+			for (const { url, dir } of made) {
+				const sql = postgres(url, { max: 1 });
+				expect(await sql`select current_setting('data_directory') as dir`).toEqual([{ dir }]);
+				await sql.end();
+			}
+		} finally {
+			for (const one of made) await one.stop();
+		}
 	});
 
 	it('starts beside whoever holds its port, asks for a password, listens on loopback only, not as root', async () => {
