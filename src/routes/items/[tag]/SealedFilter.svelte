@@ -14,7 +14,7 @@
 	let fitId = $state(crypto.randomUUID());
 </script>
 
-{#if data.sealedLots.length}
+{#snippet form()}
 	<form
 		method="post"
 		action="?/fitSealed"
@@ -56,6 +56,14 @@
 			</Field>{/if}
 		<div class="self-end"><button class="button">Fit it sealed</button></div>
 	</form>
+{/snippet}
+{#if data.sealedLots.length && data.pair}
+	<details open={refused('discardReason') !== null || refused('lotId') !== null}>
+		<summary class="min-h-11 cursor-pointer content-center font-semibold">Change it</summary>
+		{@render form()}
+	</details>
+{:else if data.sealedLots.length}
+	{@render form()}
 {:else}
 	<p class="mt-1">
 		None in the store fits. <a class="linkish" href="/filters/store">Take a delivery in</a>.
