@@ -5,6 +5,7 @@ import { analyze } from '../src/lib/server/db/queries/seed.ts';
 import { lackDues } from '../src/lib/server/db/queries/states.ts';
 import { isEmpty, seedDemo } from '../src/lib/server/demo/seed.ts';
 import { Refusal } from '../src/lib/server/kernel/refusal.ts';
+import { drawSetUpCode } from '../src/lib/server/site/set-up.ts';
 import { loadSite } from '../src/lib/server/kernel/site.ts';
 import { rebuildAll } from '../src/lib/server/readiness/rebuild-all.ts';
 import { SAID } from './lib/say.mjs';
@@ -39,6 +40,11 @@ try {
 		process.env.GREVAN_NEW_SECRET === '1'
 	);
 	if (said) console.log(said);
+	const code = await drawSetUpCode(db);
+	if (code)
+		console.log(
+			`This site has no admin yet. Open the address below and begin the set-up with the one-time code ${code}`
+		);
 	// A database from before every due was kept.
 	if (await lackDues(db)) await rebuildAll({ db, now: () => new Date(), site: await loadSite(db) });
 } catch (error) {

@@ -121,10 +121,9 @@ await runMain(async () => {
 			say('  odd@osmund.example    technician    bram@osmund.example   supervisor');
 			say('  perrin@osmund.example viewer        maud@osmund.example   admin');
 		}
-		if (!demo)
-			say(
-				'Sign in with an account; the first is made by: npm run user:add -- "NAME" INITIALS ADDRESS admin'
-			);
+		const code = /one-time code (\S+)/.exec(said)?.[1];
+		if (code) say(`Begin the set-up there with the one-time code ${code}`);
+		else if (!demo) say('Sign in with an account of this site.');
 		say('Ctrl-C ends it.');
 		await ended;
 	} finally {

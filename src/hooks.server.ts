@@ -15,6 +15,7 @@ import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
 import { config } from '$lib/server/web/config';
 import { log, logged } from '$lib/server/web/log';
 import { noteSession, refused } from '$lib/server/web/request';
+import { hasAdmin } from '$lib/server/site/set-up';
 import { keyActor } from '$lib/server/access/keys';
 import { database, getRuntime } from '$lib/server/web/runtime';
 import { isAsked, noteUse, visitOf } from '$lib/server/web/visits';
@@ -24,6 +25,7 @@ const OPEN = [
 	/^\/healthz$/,
 	/^\/readyz$/,
 	/^\/sign-in$/,
+	/^\/set-up$/,
 	/^\/hand-over$/,
 	/^\/api\/sign-in$/,
 	/^\/invite\/[\w-]+$/,
@@ -81,6 +83,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 		if (!event.locals.actor && !OPEN.some((open) => open.test(pathname))) {
 			if (event.request.method !== 'GET' || pathname.startsWith('/api/'))
 				error(401, { message: 'You are signed out. Sign in again; nothing was changed.' });
+			// Before anybody keeps the accounts, there is only the set-up.
+			if (!event.locals.site.setUpAt && !(await hasAdmin(db))) redirect(303, '/set-up');
 			redirect(303, `/sign-in?next=${encodeURIComponent(pathname + event.url.search)}`);
 		}
 	}

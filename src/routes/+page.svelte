@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import type { ItemState } from '$core/readiness/findings';
 	import { format, parseISO } from 'date-fns';
+	import Shelf from '$lib/ui/shelf/Shelf.svelte';
+	import Missing from './Missing.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
 	let { data } = $props();
@@ -13,23 +14,6 @@
 			? `${data.minutes} min`
 			: `${Math.floor(data.minutes / 60)} h ${String(data.minutes % 60).padStart(2, '0')} min`
 	);
-	const ORDER: ItemState[] = ['ready', 'due', 'overdue', 'held', 'in service'];
-	const largest = $derived(
-		Math.max(1, ...data.shelves.map((s) => Math.max(s.floor, total(s.counts))))
-	);
-	/** One tick stands for so many masks, so that a large place still fits its line. */
-	const TICKS = 36;
-	const perTick = $derived(Math.max(1, Math.ceil(largest / TICKS)));
-	function ticks(counts: Partial<Record<ItemState, number>>): ItemState[] {
-		return ORDER.flatMap((state) =>
-			Array.from({ length: Math.ceil((counts[state] ?? 0) / perTick) }, () => state)
-		);
-	}
-	const most = $derived(Math.ceil(largest / perTick) + (perTick > 1 ? ORDER.length : 0));
-	function total(counts: Partial<Record<ItemState, number>>): number {
-		return ORDER.reduce((sum, state) => sum + (counts[state] ?? 0), 0);
-	}
-
 	function keys(event: KeyboardEvent) {
 		if ((event.target as HTMLElement).closest('input, textarea, select, button, [role=dialog]'))
 			return;
@@ -51,6 +35,7 @@
 
 <div class="mt-4 grid gap-10 lg:grid-cols-[minmax(0,1fr)_25rem]">
 	<section aria-labelledby="next">
+		<Missing missing={data.missing} />
 		<h2 id="next">Next, by what it could cost</h2>
 		{#if lines.length === 0}
 			<p class="mt-3">
@@ -89,77 +74,17 @@
 	</section>
 
 	<section aria-labelledby="shelf">
-		<h2 id="shelf">{data.shelfName} ready, against the floor</h2>
-		<ul class="mt-1">
-			{#each data.shelves as shelf (shelf.placeId)}
-				<li class="rowline py-2">
-					<a
-						href="/items?place={shelf.placeId}"
-						class="grid grid-cols-[1fr_auto] items-center gap-x-3 no-underline"
-					>
-						<b class="font-semibold">{shelf.place}</b>
-						<span class="font-mono {shelf.usable < shelf.floor ? 'font-bold text-held' : ''}"
-							>{shelf.usable} / {shelf.floor}</span
-						>
-						<span class="col-span-2">
-							<svg
-								viewBox="0 0 {most * 10 + 2} 22"
-								class="h-[22px] w-full"
-								preserveAspectRatio="xMinYMid meet"
-								role="img"
-								aria-label="{shelf.usable} usable, {shelf.floor} wanted"
-							>
-								{#each ticks(shelf.counts) as state, i (i)}
-									{#if state === 'ready'}<rect
-											x={i * 10}
-											y="4"
-											width="6"
-											height="14"
-											fill="var(--ready)"
-										/>
-									{:else if state === 'due'}<rect
-											x={i * 10 + 0.75}
-											y="4.75"
-											width="4.5"
-											height="12.5"
-											fill="none"
-											stroke="var(--due)"
-											stroke-width="1.5"
-										/><rect x={i * 10} y="4" width="3" height="14" fill="var(--due)" />
-									{:else if state === 'overdue' || state === 'held'}<rect
-											x={i * 10 + 0.75}
-											y="4.75"
-											width="4.5"
-											height="12.5"
-											fill="none"
-											stroke="var(--held)"
-											stroke-width="1.5"
-										/><path d="M{i * 10 + 0.5} 17.5l5-13" stroke="var(--held)" stroke-width="1.5" />
-									{:else}<rect
-											x={i * 10 + 0.75}
-											y="4.75"
-											width="4.5"
-											height="12.5"
-											fill="none"
-											stroke="var(--soft)"
-											stroke-width="1.5"
-										/>{/if}
-								{/each}
-								<path
-									d="M{(shelf.floor / perTick) * 10 - 2} 0v22"
-									stroke="var(--ink)"
-									stroke-width="2.4"
-								/>
-							</svg>
-						</span>
-					</a>
-				</li>
-			{/each}
-		</ul>
-		<p class="text-soft mt-2 text-[0.88rem]">
-			filled ready · half due · struck held or overdue · open in service · line = floor{perTick > 1
-				? ` · one tick = ${perTick} of them`
-				: ''}
-		</p>
+		<h2 id="shelf">Ready, against the floor</h2>
+		{#each data.shelves as shelf, i (shelf.family)}<Shelf
+				{shelf}
+				open={shelf.short > 0 || i === 0}
+			/>{/each}
+		{#if data.shelves.length === 0}<p class="mt-1">
+				No place keeps a number ready yet. A supervisor says how many under
+				<a class="linkish" href="/settings/places">Settings, Places</a>.
+			</p>
+		{:else}<p class="text-soft mt-2 text-[0.88rem]">
+				filled ready · half due · struck held or overdue · open in service · line = floor
+			</p>{/if}
 	</section>
 </div>

@@ -232,7 +232,7 @@ test('an account is made by link, given a role, and closed: each ends its sessio
 	await expect(who(theirs)).toContainText('Vera Lund, supervisor');
 
 	const account = new URL(page.url()).pathname;
-	for (const path of ['/settings/accounts', '/settings/site', account]) {
+	for (const path of ['/settings/accounts', '/settings/access', account]) {
 		await page.goto(appUrl() + path);
 		await ready(page);
 		const { violations } = await new AxeBuilder({ page }).setLegacyMode(true).analyze();

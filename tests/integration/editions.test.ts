@@ -229,11 +229,18 @@ describe('a seal check', () => {
 		await expectRefusal(save([]), 'invalid', /One to 12/);
 		await expectRefusal(save(['not pulled in'], { wearer: ' ' }), 'invalid', /who wears/);
 		await expectRefusal(save(['not pulled in'], { tag: 'GS-0801' }), 'invalid', /no seal check/);
-		const id = await save(['air at the edge', 'pulled in and held']);
-		await save(['air at the edge', 'pulled in and held'], {}, id);
+		// The site asks for both ways: one that held is not the end.
+		await expectRefusal(save(['pulled in and held']), 'invalid', /asks for both.*breathing out/);
+		const attempts = [
+			{ inlet: 'port', felt: 'air at the edge' },
+			{ inlet: 'port', felt: 'pulled in and held' },
+			{ inlet: 'port', felt: 'lifted and held', way: 'out' }
+		];
+		const id = await save([], { attempts });
+		await save([], { attempts }, id);
 		const kept = await sealChecksOf(own.test.db, itemId);
 		expect(kept.map((row) => [row.check.outcome, row.check.attempts.length])).toEqual([
-			['seals', 2]
+			['seals', 3]
 		]);
 	});
 

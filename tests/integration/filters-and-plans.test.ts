@@ -284,6 +284,6 @@ describe('today', () => {
 			['held', 'HM-0001'],
 			['overdue', 'HM-0002']
 		]);
-		expect(sheet.shelves).toMatchObject([{ place: 'Shed', floor: 1, usable: 0 }]);
+		expect(sheet.shelves).toMatchObject([{ usable: 0, floor: 1, short: 1 }]);
 	});
 });

@@ -88,8 +88,8 @@ describe('the register', () => {
 		expect(await take(true)).toEqual({ imported: 1 });
 		const out = await exportItems(tech(), { text: 'HM-0911' });
 		expect(out.trim().split(/\r?\n/)).toEqual([
-			'tag,model,size,serial,place,in use since,set,state,last day',
-			'HM-0911,T1,S,,Shed,2026-01-05,,overdue,1970-01-01'
+			'tag,model,size,serial,place,in use since,use,set,state,last day',
+			'HM-0911,T1,S,,Shed,2026-01-05,shared,,overdue,1970-01-01'
 		]);
 	});
 

@@ -36,7 +36,9 @@ describe('the shift sheet', () => {
 			['HM-0002', 'overdue', 'Never inspected here']
 		]);
 		expect(sheet.lines.every((line) => line.belowFloor && line.state === 'overdue')).toBe(true);
-		expect(sheet.shelves).toMatchObject([{ place: 'Shed', floor: 1, usable: 0 }]);
+		expect(sheet.shelves).toMatchObject([
+			{ family: 'half-mask', short: 1, rows: [{ place: 'Shed', floor: 1, usable: 0 }] }
+		]);
 		expect(sheet.minutes).toBe(sheet.lines.reduce((sum, line) => sum + line.minutes, 0));
 		expect(sheet.minutes).toBeGreaterThan(0);
 	});
@@ -46,8 +48,11 @@ describe('the shift sheet', () => {
 		const sheet = await today(tech);
 		expect(sheet.lines).toEqual([]);
 		expect(sheet.minutes).toBe(0);
-		expect(sheet.shelves[0]).toMatchObject({ usable: 2, counts: { ready: 2 } });
-		expect(sheet.totals).toMatchObject({ ready: 2 });
+		expect(sheet.shelves[0]).toMatchObject({
+			short: 0,
+			usable: 2,
+			rows: [{ usable: 2, counts: { ready: 2 } }]
+		});
 	});
 
 	it('shows an inspection that was begun, whose it is, and where it goes on', async () => {

@@ -1,7 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
-import { SITE_ACCESS } from '../../src/core/access/session.ts';
 import { grantApplication } from '../../src/lib/server/db/grants.ts';
 import { type Database, migrateDatabase, openDatabase } from '../../src/lib/server/db/client.ts';
 import {
@@ -11,22 +10,21 @@ import {
 	itemModel,
 	partLot,
 	place,
+	placeFloor,
 	site,
 	user
 } from '../../src/lib/server/db/schema/index.ts';
 import type { Actor, Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
-import type { Site } from '../../src/lib/server/kernel/site.ts';
+import { type Site, UNNAMED } from '../../src/lib/server/kernel/site.ts';
 import { rebuildState } from '../../src/lib/server/readiness/rebuild.ts';
 import postgres from 'postgres';
 
 export const SITE: Site = {
+	...UNNAMED,
 	name: 'Test yard',
-	ruleSet: 'uk',
-	timeZone: 'Europe/London',
-	twoPeople: true,
-	...SITE_ACCESS,
-	twoStepRoles: []
+	twoStepRoles: [],
+	setUpAt: new Date('2026-01-05T08:00:00Z')
 };
 
 export interface TestDatabase {
@@ -118,7 +116,8 @@ export async function smallSite(db: Database) {
 		.values({ id: second.id, name: second.name, email: 'second@test.example', role: 'supervisor' });
 	const ids = { place: randomUUID(), model: randomUUID(), a2: randomUUID(), k2: randomUUID() };
 	await db.insert(site).values(SITE);
-	await db.insert(place).values({ id: ids.place, name: 'Shed', floor: 1 });
+	await db.insert(place).values({ id: ids.place, name: 'Shed' });
+	await db.insert(placeFloor).values({ placeId: ids.place, family: 'half-mask', floor: 1 });
 	await db.insert(itemModel).values({
 		id: ids.model,
 		family: 'half-mask',

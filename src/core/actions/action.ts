@@ -21,8 +21,10 @@ export type SubjectKind =
 	| 'procedure'
 	| 'run'
 	| 'seal'
+	| 'place'
 	| 'site'
-	| 'substance';
+	| 'substance'
+	| 'test-house';
 
 /** A thing that an entry leads to. */
 export interface ActionLink {

@@ -7,6 +7,7 @@ import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
 import { INSPECTION_ACTIONS } from './inspection.ts';
 import { ACCESS_ACTIONS } from './access.ts';
+import { SITE_ACTIONS } from './site.ts';
 import { REGISTER_ACTIONS } from './register.ts';
 
 /** Everything that is recorded, by name. What is not in here cannot be recorded. */
@@ -19,7 +20,8 @@ export const ACTIONS = {
 	...ACCESS_ACTIONS,
 	...BENCH_ACTIONS,
 	...AIR_ACTIONS,
-	...ENTRY_ACTIONS
+	...ENTRY_ACTIONS,
+	...SITE_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;

@@ -26,8 +26,6 @@ export interface FamilyRecord {
 	air: 'cylinder' | 'rig' | null;
 	/** Somebody goes in with it, by its air. */
 	goesIn: boolean;
-	/** Places keep so many of it ready. */
-	hasFloor: boolean;
 	/** How its inlet can be blocked for a seal check, the usual way first; empty: it takes none. */
 	inlets: readonly Inlet[];
 	/** How it is put on, in order. Common practice; a model may say otherwise. */
@@ -46,7 +44,6 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 	bench: null,
 	air: null,
 	goesIn: false,
-	hasFloor: false,
 	inlets: [],
 	straps: []
 };
@@ -58,7 +55,6 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		servesAs: { '': 'half-mask' },
 		filterStations: ['filter-left', 'filter-right'],
 		layerStations: ['prefilter-left', 'prefilter-right'],
-		hasFloor: true,
 		inlets: ['cartridges', 'round-pads', 'flat-pads', 'prefilter-cap'],
 		straps: [
 			'Glasses, jewellery and hair out of the seal first.',

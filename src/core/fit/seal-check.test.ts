@@ -1,10 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES } from '../data/families.ts';
-import { SEAL_HOLD_S } from '../data/blocking.ts';
+import { SEAL_HOLD_S, type SealWay } from '../data/blocking.ts';
 import { familiesWhere, recordOf } from '../data/family-records.ts';
 import { donningCard } from './donning.ts';
-import { FELT_BY_WAY, judgeSealCheck, type Felt, type SealAttempt } from './seal-check.ts';
+import {
+	FELT_BY_WAY,
+	judgeSealCheck,
+	type Felt,
+	type SealAttempt,
+	waysAsked
+} from './seal-check.ts';
 
 const felt = (...list: Felt[]): SealAttempt[] =>
 	list.map((word) => ({ inlet: 'cartridges', felt: word }));
@@ -52,6 +58,38 @@ describe('a seal check', () => {
 			{ inlet: 'cartridges', felt: 'air at the edge', way: 'out' }
 		];
 		expect(judgeSealCheck('half-mask', both).outcome).toBe('no entry');
+	});
+
+	// Site setting, work.md: both where the model allows both is the stricter school.
+	it('asked both ways: each has to hold after the last leak, and the other is tried next', () => {
+		const both = (...list: [SealWay, Felt][]) =>
+			judgeSealCheck(
+				'half-mask',
+				list.map(([way, word]) => ({ inlet: 'cartridges', felt: word, way })),
+				waysAsked(['in', 'out'], 'both')
+			);
+		const inHeld: [SealWay, Felt] = ['in', 'pulled in and held'];
+		const outHeld: [SealWay, Felt] = ['out', 'lifted and held'];
+		expect(both(inHeld)).toMatchObject({ outcome: 'try again', next: 'out' });
+		expect(both(inHeld, outHeld).outcome).toBe('seals');
+		expect(both(outHeld, inHeld).outcome).toBe('seals');
+		expect(both(inHeld, ['out', 'air at the edge'])).toMatchObject({
+			outcome: 'try again',
+			next: 'in'
+		});
+		expect(both(inHeld, ['out', 'air at the edge'], outHeld).outcome).toBe('try again');
+		expect(both(inHeld, ['out', 'air at the edge'], inHeld, outHeld).outcome).toBe('seals');
+	});
+
+	it('asked one way: the first that the model allows, and either is enough', () => {
+		expect(waysAsked(['in', 'out'], 'one')).toEqual(['in']);
+		expect(waysAsked(['out'], 'both')).toEqual(['out']);
+		const once = judgeSealCheck(
+			'half-mask',
+			[{ inlet: 'cartridges', felt: 'lifted and held', way: 'out' }],
+			['in']
+		);
+		expect(once.outcome).toBe('seals');
 	});
 
 	it('refuses an inlet that the mask cannot have', () => {

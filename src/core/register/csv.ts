@@ -1,4 +1,5 @@
 import { checkDay } from '../plan/calendar.ts';
+import { USE_PATTERNS, type UsePattern } from '../site/places.ts';
 import type { Column } from '../csv/table.ts';
 
 /** An item as a row of a table gives it: names, not keys. */
@@ -9,6 +10,8 @@ export interface ItemRow {
 	serial: string;
 	place: string;
 	inUseSince: string;
+	/** Whose it is; left out: shared. */
+	usePattern?: UsePattern;
 	/** Tag of the set that it is in. */
 	set?: string;
 	/** Only written, never read: state and dates follow from the record. */
@@ -69,6 +72,15 @@ export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
 			into.inUseSince = checkDay(cell, 'in use since');
 		},
 		write: (row) => row.inUseSince
+	},
+	{
+		name: 'use',
+		read: (cell, into) => {
+			const pattern = USE_PATTERNS.find((one) => one === cell.toLowerCase());
+			if (!pattern) throw new RangeError(`One of: ${USE_PATTERNS.join(', ')}.`);
+			into.usePattern = pattern;
+		},
+		write: (row) => row.usePattern
 	},
 	{
 		name: 'set',

@@ -16,6 +16,12 @@ export const HAZARD_LINKS = [
 	{ href: '/hazards/substances', name: 'Substances' }
 ] as const;
 
+/** The parts of the faults section. */
+export const FAULT_LINKS = [
+	{ href: '/faults', name: 'Open faults' },
+	{ href: '/faults/parts', name: 'Spare parts' }
+] as const;
+
 /** The parts of the filters section. */
 export const FILTER_LINKS = [
 	{ href: '/filters', name: 'For a task' },
@@ -35,11 +41,15 @@ export const AIR_LINKS = [
 	{ href: '/air/hoses', name: 'Hoses' }
 ] as const;
 
-/** The parts of the settings; some are for whoever keeps the accounts. */
+/** The parts of the settings, with the least role that reaches each. */
 export const SETTINGS_LINKS = [
-	{ href: '/settings', name: 'You', admin: false },
-	{ href: '/settings/device', name: 'This device', admin: false },
-	{ href: '/settings/keys', name: 'Keys for programs', admin: false },
-	{ href: '/settings/accounts', name: 'Accounts', admin: true },
-	{ href: '/settings/site', name: 'Who signs, who gets in', admin: true }
+	{ href: '/settings', name: 'You', from: 'viewer' },
+	{ href: '/settings/device', name: 'This device', from: 'viewer' },
+	{ href: '/settings/keys', name: 'Keys for programs', from: 'viewer' },
+	{ href: '/settings/site', name: 'Site', from: 'supervisor' },
+	{ href: '/settings/places', name: 'Places and floors', from: 'supervisor' },
+	{ href: '/settings/schools', name: 'Schools', from: 'supervisor' },
+	{ href: '/settings/calendar', name: 'Calendar and test houses', from: 'supervisor' },
+	{ href: '/settings/accounts', name: 'Accounts', from: 'admin' },
+	{ href: '/settings/access', name: 'Who signs, who gets in', from: 'admin' }
 ] as const;

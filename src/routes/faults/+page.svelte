@@ -5,6 +5,9 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { siteDay } from '$lib/ui/time/moments';
 
+	import { FAULT_LINKS } from '$lib/ui/sections';
+	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+
 	let { data } = $props();
 	/** Drawn while nothing has failed yet: the first family of the register. */
 	const NONE = { ...FAMILIES[0], n: 0 } as (typeof FAMILIES)[number] & { n: number };
@@ -44,6 +47,7 @@
 	<h1>Faults</h1>
 	<p class="text-soft">{data.open.length} open</p>
 </div>
+<div class="mt-2"><SectionLinks label="Faults" links={FAULT_LINKS} /></div>
 <section class="mt-3" aria-labelledby="where">
 	<h2 id="where">
 		Where they fail, {airway.plural.toLowerCase()}: {airway.n} so far{airway.n < 20

@@ -12,8 +12,13 @@
 	import { readable } from '$core/plan/calendar';
 
 	let { data, form } = $props();
+	/** A plan is judged by its rule set; the store alone is read as the site reads it. */
 	const scheme = $derived(
-		(data.stock?.page.inForce.ruleSet ?? data.site.ruleSet) === 'us' ? 'us' : 'en'
+		data.stock
+			? data.stock.page.inForce.ruleSet === 'us'
+				? ('us' as const)
+				: ('en' as const)
+			: data.site.codeScheme
 	);
 	const serving = $derived(
 		data.stock?.judged.filter((row) => row.verdict?.outcome === 'serves') ?? []

@@ -28,11 +28,17 @@
 </div>
 {#if count === 0}<p class="mt-4">Nothing falls due in this time.</p>{/if}
 <div class="mt-4 grid gap-x-10 md:grid-cols-2">
-	{#each data.days as { day, dues } (day)}
+	{#each data.days as { day, dues, off, doneBy, minutes } (day)}
 		<section class="mb-5 break-inside-avoid" aria-label={day}>
 			<h2 class={day === 'overdue' ? 'text-held!' : ''}>
 				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {dues.length}
 			</h2>
+			{#if off}<p class="text-[0.93rem]">
+					Nobody works ({off}){doneBy ? `: to be done by ${readable(doneBy)}` : ''}.
+				</p>{/if}
+			{#if minutes > data.benchMinutes}<p class="text-[0.93rem] font-semibold text-due">
+					About {minutes} min at the bench, and a day has {data.benchMinutes}: begin earlier.
+				</p>{/if}
 			<ul>
 				{#each dues as due (due.id + due.dueWhat)}
 					<li class="rowline">

@@ -3,9 +3,9 @@
 	import { SETTINGS_LINKS } from '$lib/ui/sections';
 
 	let { data, children } = $props();
-	const links = $derived(
-		SETTINGS_LINKS.filter(({ admin }) => !admin || data.actor?.role === 'admin')
-	);
+	const ROLES = ['viewer', 'technician', 'supervisor', 'admin'];
+	const rank = (role: string | undefined) => ROLES.indexOf(role ?? '');
+	const links = $derived(SETTINGS_LINKS.filter(({ from }) => rank(data.actor?.role) >= rank(from)));
 </script>
 
 <h1 class="no-print">Settings</h1>

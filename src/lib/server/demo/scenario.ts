@@ -1,3 +1,4 @@
+import type { PlaceKind, StorageTrait } from '../../../core/site/places.ts';
 import { findSubstance } from '../../../core/data/substances.ts';
 import {
 	type ContaminantFact,
@@ -70,14 +71,53 @@ export const PEOPLE: readonly DemoPerson[] = [
 	}
 ];
 
-export const PLACES = [
-	{ key: 'ice', name: 'Ice plant and cold store', floor: 9 },
-	{ key: 'dryer', name: 'Fish-meal dryer', floor: 8 },
-	{ key: 'shed', name: 'Boat shed', floor: 12 },
-	{ key: 'water', name: 'Water works', floor: 5 },
-	{ key: 'quay', name: 'Grain quay', floor: 8 },
-	{ key: 'tanks', name: 'Tank-cleaning crew', floor: 4 }
-] as const;
+type PlaceKey = 'ice' | 'dryer' | 'shed' | 'water' | 'quay' | 'tanks';
+
+/** Places: what they are, how things are kept there, and how many of each kind stay ready. */
+interface DemoPlace {
+	key: PlaceKey;
+	name: string;
+	is: { kind?: PlaceKind; storage: StorageTrait[] };
+	floors: Record<string, number>;
+}
+export const PLACES: readonly [DemoPlace, ...DemoPlace[]] = [
+	{
+		key: 'ice',
+		name: 'Ice plant and cold store',
+		is: { storage: ['clean', 'cool', 'dark', 'dry', 'shut'] },
+		floors: { 'half-mask': 9, 'full-face': 2, 'gas-tight-suit': 1, 'escape-set': 4, 'ba-set': 1 }
+	},
+	{
+		key: 'dryer',
+		name: 'Fish-meal dryer',
+		is: { storage: ['clean', 'dry', 'shut'] },
+		floors: { 'half-mask': 8, 'full-face': 3, 'ba-set': 1, 'escape-set': 4 }
+	},
+	{
+		key: 'shed',
+		name: 'Boat shed',
+		is: { storage: ['clean', 'dark', 'dry'] },
+		floors: { 'half-mask': 12, 'full-face': 2, 'powered-blower': 2 }
+	},
+	{
+		key: 'water',
+		name: 'Water works',
+		is: { storage: ['clean', 'cool', 'dry', 'shut'] },
+		floors: { 'half-mask': 5, 'full-face': 2, 'gas-tight-suit': 1, 'ba-set': 2 }
+	},
+	{
+		key: 'quay',
+		name: 'Grain quay',
+		is: { storage: ['clean', 'dry'] },
+		floors: { 'half-mask': 8, 'full-face': 2, 'escape-set': 5 }
+	},
+	{
+		key: 'tanks',
+		name: 'Tank-cleaning crew',
+		is: { kind: 'vehicle', storage: ['dry', 'shut'] },
+		floors: { 'half-mask': 4, 'ba-set': 2, 'escape-set': 5 }
+	}
+];
 
 export const MASKS = [
 	{

@@ -15,6 +15,7 @@ import {
 	itemModel,
 	partLot,
 	place,
+	placeFloor,
 	site
 } from '../db/schema/index.ts';
 import { withRecordHashes } from '../kernel/record-hash.ts';
@@ -92,12 +93,18 @@ export class Seed {
 			ruleSet: 'uk',
 			timeZone: TIME_ZONE,
 			// One click is enough for invented people.
-			twoStepRoles: []
+			twoStepRoles: [],
+			setUpAt: this.options.now
 		});
 		for (const row of PLACES) {
 			const id = this.chance.uuid();
 			this.places.set(row.key, id);
-			await this.tx.insert(place).values({ id, name: row.name, floor: row.floor });
+			await this.tx.insert(place).values({ id, name: row.name, ...row.is });
+			await this.tx
+				.insert(placeFloor)
+				.values(
+					Object.entries(row.floors).map(([family, floor]) => ({ placeId: id, family, floor }))
+				);
 		}
 		for (const row of MASKS) {
 			const id = this.chance.uuid();

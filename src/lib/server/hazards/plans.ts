@@ -324,4 +324,5 @@ export const openFlags = (db: Connection, limit: number) =>
 		.limit(limit);
 
 /** Places by name. */
-export const listPlaces = (db: Connection) => db.select().from(place).orderBy(asc(place.name));
+export const listPlaces = (db: Connection) =>
+	db.select().from(place).where(isNull(place.closedOn)).orderBy(asc(place.name));

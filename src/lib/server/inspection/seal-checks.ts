@@ -1,7 +1,8 @@
 import { desc, eq } from 'drizzle-orm';
 import { familiesWhere, recordOf } from '../../../core/data/family-records.ts';
+import { donningCard } from '../../../core/fit/donning.ts';
 import { insteadOf, type ReadyGroup } from '../../../core/fit/instead.ts';
-import { judgeSealCheck, type SealAttempt } from '../../../core/fit/seal-check.ts';
+import { judgeSealCheck, type SealAttempt, waysAsked } from '../../../core/fit/seal-check.ts';
 import type { Connection } from '../db/client.ts';
 import { readyGroups } from '../db/queries/items.ts';
 import { sealCheck, user } from '../db/schema/index.ts';
@@ -28,14 +29,15 @@ export function saveSealCheck(
 			throw new Refusal('invalid', `At most ${LONGEST_NAME} characters.`, 'wearer');
 		if (input.attempts.length === 0 || input.attempts.length > MOST_ATTEMPTS)
 			throw new Refusal('invalid', `One to ${MOST_ATTEMPTS} attempts.`, 'attempts');
-		const { item } = await itemByTag(tx, input.tag);
+		const { item, model } = await itemByTag(tx, input.tag);
 		if (recordOf(item.family).inlets.length === 0)
 			throw new Refusal('invalid', `${item.tag} takes no seal check.`, 'tag');
-		const verdict = judgeSealCheck(item.family, input.attempts);
+		const { ways } = donningCard(item.family, model.donning);
+		const verdict = judgeSealCheck(item.family, input.attempts, waysAsked(ways, at.site.sealWays));
 		if (verdict.outcome === 'try again')
 			throw new Refusal(
 				'invalid',
-				'It is not ended: try again, or stop after two leaks.',
+				`It is not ended. ${verdict.reasons[0]?.text ?? ''}`,
 				'attempts'
 			);
 		await tx.insert(sealCheck).values({

@@ -1,6 +1,12 @@
+import {
+	readStoreTable,
+	type StoreHeld,
+	type StoreTable
+} from '../../../core/filters/store-table.ts';
 import { calculate, type CalcResult } from '../../../core/calc/registry.ts';
 import { type ItemTable, readItemTable, type Register } from '../../../core/register/import.ts';
 import { readSubstanceTable, type SubstanceTable } from '../../../core/substances/import.ts';
+import { type PartRow, type PartTable, readPartTable } from '../../../core/service/parts-table.ts';
 import { InputError } from '../../../core/verdict.ts';
 
 /** What is worked out on a thread of its own, by name. */
@@ -9,6 +15,11 @@ export interface HeavyTasks {
 	'read items': {
 		in: { bytes: Uint8Array; register: Register };
 		out: Omit<ItemTable, 'items'> & InParts;
+	};
+	'read filters': { in: { bytes: Uint8Array; held: StoreHeld; asOf: string }; out: StoreTable };
+	'read parts': {
+		in: { bytes: Uint8Array; held: readonly Pick<PartRow, 'part' | 'lot'>[]; asOf: string };
+		out: PartTable;
 	};
 	'read substances': {
 		in: Uint8Array;
@@ -49,6 +60,8 @@ const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['
 		const { items, ...rest } = readItemTable(bytes, register);
 		return { ...rest, ...inParts(items) };
 	},
+	'read filters': ({ bytes, held, asOf }) => readStoreTable(bytes, held, asOf),
+	'read parts': ({ bytes, held, asOf }) => readPartTable(bytes, held, asOf),
 	'read substances': (bytes) => {
 		const { good, ...rest } = readSubstanceTable(bytes);
 		return {

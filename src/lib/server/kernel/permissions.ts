@@ -24,6 +24,7 @@ const GRANTS = {
 	'test air': 'technician',
 	'control entries': 'technician',
 	'withdraw a model': 'supervisor',
+	'keep the site': 'supervisor',
 	'keep accounts': 'admin'
 } as const;
 export type Permission = keyof typeof GRANTS;

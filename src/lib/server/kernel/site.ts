@@ -1,5 +1,14 @@
 import { type AccessLimits, SITE_ACCESS } from '../../../core/access/session.ts';
 import type { RuleSet } from '../../../core/data/substance.ts';
+import {
+	type CodeScheme,
+	DAY_BENCH_MINUTES,
+	type Holiday,
+	type SealSchool,
+	type SetSchool,
+	type ShownPressure,
+	type ShownTemperature
+} from '../../../core/site/choices.ts';
 import type { Connection } from '../db/client.ts';
 import { site } from '../db/schema/index.ts';
 import type { Role } from './permissions.ts';
@@ -12,15 +21,43 @@ export interface Site extends AccessLimits {
 	twoPeople: boolean;
 	/** Roles that come in with a code of their authenticator too. */
 	twoStepRoles: Role[];
+	/** Which scheme of filter codes is read first. */
+	codeScheme: CodeScheme;
+	pressureUnit: ShownPressure;
+	temperatureUnit: ShownTemperature;
+	/** Whether a seal check is asked both ways where the model allows both. */
+	sealWays: SealSchool;
+	/** How leak and warning of a set are looked at. */
+	setSchool: SetSchool;
+	/** Weekdays that the bench works on, Monday 1 to Sunday 7. */
+	workDays: number[];
+	/** Minutes of bench work that such a day has. */
+	benchMinutes: number;
+	holidays: Holiday[];
+	/** When its first set-up was ended; null: it goes on. */
+	setUpAt: Date | null;
+	/** Grows with each change of its choices. */
+	version: number;
 }
 
-const UNNAMED: Site = {
+/** What a site has chosen before it chose anything: the stricter defaults. */
+export const UNNAMED: Site = {
 	name: 'This site',
 	ruleSet: 'uk',
 	timeZone: 'Europe/London',
 	twoPeople: true,
 	...SITE_ACCESS,
-	twoStepRoles: ['admin']
+	twoStepRoles: ['admin'],
+	codeScheme: 'en',
+	pressureUnit: 'bar',
+	temperatureUnit: '°C',
+	sealWays: 'both',
+	setSchool: 'either',
+	workDays: [1, 2, 3, 4, 5],
+	benchMinutes: DAY_BENCH_MINUTES,
+	holidays: [],
+	setUpAt: null,
+	version: 1
 };
 
 /** The site's choices; the stricter defaults until it has made them. */

@@ -10,6 +10,7 @@ import { heavy } from '../jobs/heavy.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { write, writeAfter } from '../kernel/write.ts';
+import { keepImport } from './tables.ts';
 
 /** Most items that one write moves or labels. */
 export const MOST_AT_ONCE = 200;
@@ -44,7 +45,10 @@ async function held(db: Connection): Promise<Register> {
 		models: await db
 			.select({ id: itemModel.id, name: itemModel.name, family: itemModel.family })
 			.from(itemModel),
-		places: await db.select({ id: place.id, name: place.name }).from(place),
+		places: await db
+			.select({ id: place.id, name: place.name })
+			.from(place)
+			.where(isNull(place.closedOn)),
 		tags: (await db.select({ tag: item.tag }).from(item)).map(({ tag }) => tag)
 	};
 }
@@ -68,6 +72,8 @@ export async function importItems(
 						'file'
 					);
 				if (count === 0) throw new Refusal('invalid', 'There is no new item in it.', 'file');
+				const importId = input.id;
+				await keepImport(at, { id: importId, kind: 'items', rows: count });
 				let [first, last] = ['', ''];
 				for (const part of parts) {
 					const rows = (JSON.parse(part) as ItemTable['items']).map((line) => ({
@@ -78,7 +84,9 @@ export async function importItems(
 						size: line.size || 'one size',
 						serial: line.serial,
 						placeId: line.place.id,
-						inUseSince: line.inUseSince || at.today
+						inUseSince: line.inUseSince || at.today,
+						usePattern: line.usePattern ?? 'shared',
+						importId
 					}));
 					await at.tx.insert(item).values(rows);
 					at.changed(...rows.map((row) => row.id));
@@ -123,6 +131,7 @@ export async function addItem(context: Context, input: NewItem): Promise<string>
 					`${model.name} was withdrawn: ${model.withdrawnWhy}`,
 					'modelId'
 				);
+			await openPlace(at.tx, input.placeId, 'Choose the place.');
 			await at.tx.insert(item).values({
 				...input,
 				tag,
@@ -145,6 +154,14 @@ export async function addItem(context: Context, input: NewItem): Promise<string>
 	}
 }
 
+/** A place that is in use, which nobody closes until the transaction ends. @throws Refusal where it is none */
+async function openPlace(tx: Connection, id: string, say: string) {
+	const [found] = await tx.select().from(place).where(eq(place.id, id)).for('share');
+	if (!found) throw new Refusal('invalid', say, 'placeId');
+	if (found.closedOn) throw new Refusal('conflict', `${found.name} was closed. ${say}`, 'placeId');
+	return found;
+}
+
 function tagOf(text: string): string {
 	try {
 		return checkTag(text);
@@ -164,8 +181,7 @@ export function moveItems(
 		if (input.tags.length === 0) throw new Refusal('invalid', 'Choose items first.', 'tags');
 		if (input.tags.length > MOST_AT_ONCE)
 			throw new Refusal('invalid', `At most ${MOST_AT_ONCE} items at once.`, 'tags');
-		const [to] = await tx.select().from(place).where(eq(place.id, input.placeId));
-		if (!to) throw new Refusal('invalid', 'Choose where they go.', 'placeId');
+		const to = await openPlace(tx, input.placeId, 'Choose where they go.');
 		const found = await tx
 			.select({ id: item.id, tag: item.tag, from: place.name })
 			.from(item)

@@ -1,5 +1,4 @@
 import { FAMILIES, stationOf } from '../../../core/data/families.ts';
-import { recordOf } from '../../../core/data/family-records.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { repairFor } from '../../../core/data/repair-choice.ts';
 import { repairOf } from '../../../core/data/repairs.ts';
@@ -12,6 +11,7 @@ import {
 } from '../../../core/plan/agenda.ts';
 import { plusDays, readable } from '../../../core/plan/calendar.ts';
 import type { ItemState } from '../../../core/readiness/findings.ts';
+import { offBecause, workDayUpTo } from '../../../core/site/calendar.ts';
 import type { Connection } from '../db/client.ts';
 import { type DueRow, duesNow, duesOver, duesUntil } from '../db/queries/dues.ts';
 import { type ItemRow, itemsWatched, statesByPlace } from '../db/queries/items.ts';
@@ -23,20 +23,32 @@ import { type Context, todayOf } from '../kernel/context.ts';
 import { dayAt } from '../kernel/site.ts';
 import { untilRecorded } from '../kernel/until-recorded.ts';
 import { airLines } from './air-lines.ts';
+import { missingHere } from '../site/so-far.ts';
 import type { AgendaLine } from './line.ts';
 
+/** What stands ready at a place against its floor. */
 export interface ShelfRow {
 	placeId: string;
 	place: string;
+	family: string;
 	floor: number;
 	counts: Partial<Record<ItemState, number>>;
 	/** Ready and due: what may be taken. */
 	usable: number;
 }
 
+/** The places that keep so many of a family ready. */
+export interface Shelf {
+	family: string;
+	name: string;
+	rows: ShelfRow[];
+	usable: number;
+	floor: number;
+	/** Places with fewer than their floor. */
+	short: number;
+}
+
 const LINES_PER_KIND = 30;
-/** Families of which a place keeps so many ready, and what they are called. */
-const SHELF = FAMILIES.filter(({ family }) => recordOf(family).hasFloor);
 /** Rows that the plan shows at most; it says so when there are more. */
 const PLAN_ROWS = 200;
 
@@ -48,18 +60,21 @@ async function shiftSheet(context: Context) {
 	const { db, site } = context;
 	const asOf = todayOf(context);
 	const day = (moment: Date) => dayAt(moment, site.timeZone);
-	const [shelves, held, overdue, due, watched, runs, waiting, flags, air] = await Promise.all([
-		shelf(db, asOf),
-		openDefects(db, LINES_PER_KIND * 2),
-		duesOver(db, asOf, LINES_PER_KIND),
-		duesNow(db, asOf, LINES_PER_KIND),
-		itemsWatched(db, asOf, LINES_PER_KIND),
-		openRuns(db),
-		openJobs(db, LINES_PER_KIND),
-		openFlags(db, LINES_PER_KIND),
-		airLines(context, asOf)
-	]);
-	const short = new Set(shelves.filter((s) => s.usable < s.floor).map((s) => s.place));
+	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing] = await Promise.all(
+		[
+			shelf(db, asOf),
+			openDefects(db, LINES_PER_KIND * 2),
+			duesOver(db, asOf, LINES_PER_KIND),
+			duesNow(db, asOf, LINES_PER_KIND),
+			itemsWatched(db, asOf, LINES_PER_KIND),
+			openRuns(db),
+			openJobs(db, LINES_PER_KIND),
+			openFlags(db, LINES_PER_KIND),
+			airLines(context, asOf),
+			missingHere(db, site)
+		]
+	);
+	const short = new Set(rows.filter((row) => row.usable < row.floor).map(shelfKey));
 	const inService = new Set(waiting.map((w) => w.tag));
 	const lines: AgendaLine[] = [
 		...air,
@@ -77,9 +92,8 @@ async function shiftSheet(context: Context) {
 	return {
 		asOf,
 		lines,
-		shelves,
-		shelfName: SHELF.map((family) => family.plural).join(', '),
-		totals: total(shelves),
+		missing,
+		shelves: byFamily(rows),
 		minutes: lines.reduce((sum, line) => sum + line.minutes, 0)
 	};
 }
@@ -90,18 +104,44 @@ export async function plan(context: Context, days: number) {
 	const until = plusDays(asOf, days);
 	const rows = await duesUntil(context.db, until, asOf, PLAN_ROWS);
 	const byDay = groupBy(rows, (row) => (row.dueOn < asOf ? 'overdue' : row.dueOn));
+	const { benchMinutes } = context.site;
 	return {
 		asOf,
 		until,
+		benchMinutes,
 		cut: rows.length === PLAN_ROWS,
-		days: [...byDay].map(([day, dues]) => ({ day, dues }))
+		days: [...byDay].map(([day, dues]) => {
+			const off = day === 'overdue' ? null : offBecause(day, context.site);
+			return {
+				day,
+				dues,
+				minutes: dues.length * BENCH_MINUTES.due,
+				/** Why nobody works on that day, and by when it is done instead. */
+				off,
+				doneBy: off === null ? null : workDayUpTo(day, context.site)
+			};
+		})
 	};
 }
 
 async function shelf(db: Connection, asOf: string): Promise<ShelfRow[]> {
-	const families = SHELF.map(({ family }) => family);
-	const rows = await statesByPlace(db, families, asOf);
+	const rows = await statesByPlace(db, asOf);
 	return rows.map((row) => ({ ...row, usable: row.counts.ready + row.counts.due }));
+}
+
+const shelfKey = ({ place, family }: Pick<ShelfRow, 'place' | 'family'>) => `${place}\n${family}`;
+
+/** The shelves by family, those that run short first, then in the order of the register. */
+function byFamily(rows: readonly ShelfRow[]): Shelf[] {
+	const sum = (of: readonly ShelfRow[], what: 'usable' | 'floor') =>
+		of.reduce((total, row) => total + row[what], 0);
+	return FAMILIES.flatMap(({ family, plural }) => {
+		const own = rows.filter((row) => row.family === family);
+		if (own.length === 0) return [];
+		const short = own.filter((row) => row.usable < row.floor).length;
+		const [usable, floor] = [sum(own, 'usable'), sum(own, 'floor')];
+		return [{ family, name: plural, rows: own, usable, floor, short }];
+	}).sort((a, b) => Number(b.short > 0) - Number(a.short > 0));
 }
 
 const flagLine = (row: Awaited<ReturnType<typeof openFlags>>[number], on: string): AgendaLine => ({
@@ -128,7 +168,7 @@ function heldLine(
 		tag: row.tag,
 		state: watch ? 'due' : 'held',
 		severity: row.defect.severity,
-		belowFloor: short.has(row.place),
+		belowFloor: short.has(shelfKey(row)),
 		on,
 		title: `${stationOf(row.family, row.defect.station).name}: ${rejectCode(row.defect.code).name}`,
 		detail: `${watch ? 'Watched' : 'Held'} since ${readable(on)}, ${row.place}. Usual repair: ${repairFor(row.defect.code, row.defect.station, row.family).name.toLowerCase()}.`,
@@ -170,7 +210,7 @@ function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
 		kind,
 		tag: row.tag,
 		state: over ? 'overdue' : 'due',
-		belowFloor: short.has(row.place),
+		belowFloor: short.has(shelfKey(row)),
 		on: row.dueOn,
 		title: never
 			? 'Never inspected here'
@@ -209,11 +249,3 @@ const runLine = (run: Awaited<ReturnType<typeof openRuns>>[number], on: string):
 	href: `/runs/${run.id}`,
 	minutes: BENCH_MINUTES.running
 });
-
-function total(shelves: ShelfRow[]): Partial<Record<ItemState, number>> {
-	const sums: Partial<Record<ItemState, number>> = {};
-	for (const shelf of shelves)
-		for (const [state, n] of Object.entries(shelf.counts) as [ItemState, number][])
-			sums[state] = (sums[state] ?? 0) + n;
-	return sums;
-}

@@ -64,7 +64,8 @@ async function standing(
 		actor,
 		session,
 		site,
-		lacksTwoStep: owesTwoStep(site, { role: actor.role, twoStep })
+		// The first admin sets the site up first, with the one-time code behind them.
+		lacksTwoStep: site.setUpAt !== null && owesTwoStep(site, { role: actor.role, twoStep })
 	};
 }
 

@@ -17,12 +17,14 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	model: (id) => `/items/models/${id}`,
 	muster: (id) => `/items/musters/${id}`,
 	pair: (id) => `/filters/pairs/by-id/${id}`,
+	place: () => '/settings/places',
 	plan: (id) => `/hazards/${id}/editions`,
 	procedure: (key) => `/items/procedures/${key}`,
 	run: (id) => `/runs/${id}`,
 	seal: null,
-	site: null,
-	substance: (key) => `/hazards/substances/${key}`
+	site: () => '/settings/site',
+	substance: (key) => `/hazards/substances/${key}`,
+	'test-house': () => '/settings/calendar'
 };
 
 /** Where a link of the log leads; null where there is no page for it. */

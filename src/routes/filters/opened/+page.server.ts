@@ -20,7 +20,7 @@ export const load: PageServerLoad = (event) =>
 			tag,
 			itemTag,
 			model: model.name,
-			code: site.ruleSet === 'us' ? model.codeUs : model.codeEn,
+			code: site.codeScheme === 'us' ? model.codeUs : model.codeEn,
 			openedOn: pair.openedOn,
 			changeOn: change.changeOn,
 			why: change.reasons[0]?.text ?? '',

@@ -7,7 +7,7 @@
 	import { readable } from '$core/plan/calendar';
 
 	let { data } = $props();
-	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
+	const scheme = $derived(data.site.codeScheme);
 	const MARKS = { over: 'overdue', today: 'due', week: 'due', later: 'ready' } as const;
 </script>
 

@@ -11,7 +11,7 @@
 	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
-	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
+	const scheme = $derived(data.site.codeScheme);
 	let lotId = $state(crypto.randomUUID());
 	let editing = $state<string | null>(null);
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
@@ -23,8 +23,8 @@
 <div class="flex flex-wrap items-center gap-x-4">
 	<h1>Filter store</h1>
 	<p class="text-soft">sealed packs by filter and lot</p>
-	{#if data.mayKeep}<button
-			class="button ml-auto"
+	{#if data.mayKeep}<a class="button ml-auto" href="/filters/import">CSV in</a><button
+			class="button"
 			onclick={() => (editing = editing === 'new' ? null : 'new')}>New filter</button
 		>{/if}
 </div>

@@ -1,6 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Procedure } from '$core/inspection/procedure';
+import type { SetSchool } from '$core/site/choices';
 import { recordOf } from '$core/data/family-records';
 import { judgeItem } from '$core/readiness/item-state';
 import { lotsFitting, openPair, pairTag } from '$lib/server/filters/opening';
@@ -27,7 +28,7 @@ export const load: PageServerLoad = (event) =>
 			lastRun ? procedureAt(db, lastRun.procedure, lastRun.procedureVersion) : null,
 			record.keepsSealed ? lotsFitting(context, found.model) : []
 		]);
-		const { ruleSet } = event.locals.site;
+		const { ruleSet, setSchool } = event.locals.site;
 		return {
 			...found,
 			lastProcedure,
@@ -43,7 +44,7 @@ export const load: PageServerLoad = (event) =>
 			takesBenchTest: record.bench !== null,
 			takesSealCheck: record.inlets.length > 0,
 			procedures: offered
-				.filter((p) => isUsual(p))
+				.filter((p) => isUsual(p) && isOfSchool(p, setSchool))
 				.map(({ key, name, school }) => ({ key, name, school: school ?? null })),
 			/** Lists beside the usual one, by when they are walked. */
 			lists: offered
@@ -60,6 +61,10 @@ export const load: PageServerLoad = (event) =>
 			mayKeep: may(context.actor.role, 'keep the register')
 		};
 	});
+
+/** Whether a list is of the school that the site follows. */
+const isOfSchool = ({ school }: Procedure, chosen: SetSchool) =>
+	chosen === 'either' || !school || school === chosen;
 
 /** The list that an inspection is by itself, with its schools. */
 const isUsual = (p: Procedure) => (p.purpose ?? 'inspection') === 'inspection' && !p.levels;

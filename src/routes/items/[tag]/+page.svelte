@@ -180,9 +180,9 @@
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				<a class="tag linkish" href="/filters/pairs/{data.pairTag}">{data.pairTag}</a>
 				<FilterBand
-					code={(data.site.ruleSet === 'us' ? data.pair.model.codeUs : data.pair.model.codeEn) ??
+					code={(data.site.codeScheme === 'us' ? data.pair.model.codeUs : data.pair.model.codeEn) ??
 						data.pair.model.name}
-					scheme={data.site.ruleSet === 'us' ? 'us' : 'en'}
+					scheme={data.site.codeScheme}
 					small
 				/>
 				<span

@@ -1,25 +1,14 @@
-import { z } from 'zod';
-import { accessRules, saveAccessRules } from '$lib/server/access/rules';
-import { requirePermission, ROLES } from '$lib/server/kernel/permissions';
-import { contextOf, formAction, page, requested } from '$lib/server/web/request';
-import type { Actions, PageServerLoad, RequestEvent } from './$types';
+import { requirePermission } from '$lib/server/kernel/permissions';
+import { history } from '$lib/server/records/history';
+import { contextOf, page } from '$lib/server/web/request';
+import { basicsAction, basicsPage } from '$lib/server/web/site-forms';
+import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
-		requirePermission(contextOf(event).actor.role, 'keep accounts');
-		return { roles: ROLES };
+		const { db, actor, site } = contextOf(event);
+		requirePermission(actor.role, 'keep the site');
+		return { ...basicsPage(site), lines: await history({ db }, { subject: 'site:1', limit: 12 }) };
 	});
 
-const on = z.literal('on').optional();
-export const actions: Actions = {
-	default: formAction(
-		accessRules
-			.omit({ twoPeople: true, twoStepRoles: true })
-			.extend({ ...requested, twoPeople: on, roles: z.array(z.enum(ROLES)).max(4).default([]) }),
-		async (event: RequestEvent, { requestId, twoPeople, roles, ...limits }) => {
-			const rules = { ...limits, twoPeople: twoPeople === 'on', twoStepRoles: roles };
-			await saveAccessRules(contextOf(event), { id: requestId, content: rules }, rules);
-			return { done: true };
-		}
-	)
-};
+export const actions: Actions = { basics: basicsAction() };

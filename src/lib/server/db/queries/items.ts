@@ -18,7 +18,7 @@ import {
 import { alias } from 'drizzle-orm/pg-core';
 import type { ItemState } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
-import { item, itemModel, itemState, place } from '../schema/index.ts';
+import { item, itemModel, itemState, place, placeFloor } from '../schema/index.ts';
 
 /** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
 export const stateOnDay = (asOf: string) =>
@@ -136,6 +136,7 @@ export function allItems(db: Connection, filter: ItemFilter, asOf: string) {
 			serial: item.serial,
 			place: place.name,
 			inUseSince: item.inUseSince,
+			usePattern: item.usePattern,
 			set: inSet.tag,
 			state: stateOnDay(asOf),
 			dueOn: itemState.dueOn
@@ -177,14 +178,15 @@ export function countReady(db: Connection, asOf: string) {
 		.groupBy(item.family);
 }
 
-/** How many items of some families each place has in each state. */
-export async function statesByPlace(db: Connection, families: string[], asOf: string) {
+/** What stands at each place of each family that a floor is kept of, against that floor; by family and place. What is in a set is no shelf stock. */
+export async function statesByPlace(db: Connection, asOf: string) {
 	const inEach = (state: ItemState) =>
 		sql<number>`count(*) filter (where ${inState(state, asOf)})`.mapWith(Number).as(state);
 	// Counted before the places are joined: they are few, the items many.
 	const counted = db
 		.select({
 			placeId: item.placeId,
+			family: item.family,
 			ready: inEach('ready'),
 			due: inEach('due'),
 			overdue: inEach('overdue'),
@@ -193,19 +195,31 @@ export async function statesByPlace(db: Connection, families: string[], asOf: st
 		})
 		.from(item)
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.where(inArray(item.family, families))
-		.groupBy(item.placeId)
+		.where(isNull(item.setId))
+		.groupBy(item.placeId, item.family)
 		.as('counted');
 	const found = await db
 		.select()
-		.from(counted)
-		.innerJoin(place, eq(place.id, counted.placeId))
+		.from(placeFloor)
+		.innerJoin(place, eq(place.id, placeFloor.placeId))
+		.leftJoin(
+			counted,
+			and(eq(counted.placeId, placeFloor.placeId), eq(counted.family, placeFloor.family))
+		)
+		.where(gt(placeFloor.floor, 0))
 		.orderBy(asc(place.name));
-	return found.map(({ place: { name, floor }, counted: { placeId, ...counts } }) => ({
-		placeId,
+	return found.map(({ place: { id, name }, place_floor: { family, floor }, counted: has }) => ({
+		placeId: id,
 		place: name,
+		family,
 		floor,
-		counts
+		counts: {
+			ready: has?.ready ?? 0,
+			due: has?.due ?? 0,
+			overdue: has?.overdue ?? 0,
+			held: has?.held ?? 0,
+			'in service': has?.['in service'] ?? 0
+		}
 	}));
 }
 

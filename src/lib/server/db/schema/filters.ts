@@ -19,7 +19,7 @@ import type { Bed } from '../../../../core/filters/wheeler-jonas.ts';
 import { user } from './accounts.ts';
 import { oneOf } from './columns.ts';
 import { hazardPlan } from './hazards.ts';
-import { item } from './register.ts';
+import { item, tableImport } from './register.ts';
 
 export const filterModel = pgTable(
 	'filter_model',
@@ -39,6 +39,8 @@ export const filterModel = pgTable(
 		openedMonths: integer('opened_months'),
 		/** Sealed filters below which more are bought. */
 		reorderLevel: integer('reorder_level').notNull().default(0),
+		/** The table that it came in with. */
+		importId: uuid('import_id').references(() => tableImport.id),
 		version: integer('version').notNull().default(1)
 	},
 	(t) => [
@@ -64,7 +66,9 @@ export const filterLot = pgTable(
 		location: text('location').notNull().default(''),
 		recalledAt: timestamp('recalled_at', { withTimezone: true }),
 		recalledBy: text('recalled_by').references(() => user.id),
-		recallReason: text('recall_reason')
+		recallReason: text('recall_reason'),
+		/** The table that it came in with. */
+		importId: uuid('import_id').references(() => tableImport.id)
 	},
 	(t) => [
 		uniqueIndex('filter_lot_once').on(t.modelId, t.lot),

@@ -9,7 +9,9 @@ export const installation = pgTable(
 		id: integer('id').primaryKey().default(1),
 		/** Tells the secret of the installation from another, and nothing of it. */
 		secretMark: text('secret_mark').notNull(),
-		madeAt: moment('made_at').notNull()
+		madeAt: moment('made_at').notNull(),
+		/** Of the code that opens the first set-up; null where it was used or never drawn. */
+		setUpHash: text('set_up_hash')
 	},
 	(t) => [check('installation_single', sql`${t.id} = 1`)]
 );

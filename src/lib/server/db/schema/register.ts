@@ -5,8 +5,32 @@ import {
 	type Block,
 	type DueWhat
 } from '../../../../core/readiness/findings.ts';
+import {
+	CODE_SCHEMES,
+	type CodeScheme,
+	DAY_BENCH_MINUTES,
+	type Holiday,
+	SEAL_SCHOOLS,
+	type SealSchool,
+	SET_SCHOOLS,
+	type SetSchool,
+	SHOWN_PRESSURES,
+	type ShownPressure,
+	SHOWN_TEMPERATURES,
+	type ShownTemperature
+} from '../../../../core/site/choices.ts';
+import { IMPORT_KINDS, type ImportKind } from '../../../../core/csv/kinds.ts';
+import {
+	PLACE_KINDS,
+	type PlaceKind,
+	type StorageTrait,
+	type TestHouseWork,
+	USE_PATTERNS,
+	type UsePattern
+} from '../../../../core/site/places.ts';
 import { SITE_ACCESS } from '../../../../core/access/session.ts';
 import type { Role } from '../../kernel/permissions.ts';
+import { user } from './accounts.ts';
 import { oneOf } from './columns.ts';
 import { sql } from 'drizzle-orm';
 import {
@@ -21,6 +45,7 @@ import {
 	pgTable,
 	primaryKey,
 	text,
+	timestamp,
 	uniqueIndex,
 	uuid,
 	type AnyPgColumn
@@ -45,9 +70,37 @@ export const site = pgTable(
 		/** Who showed within so long that it is them is not asked again before signing. */
 		proofMinutes: integer('proof_minutes').notNull().default(SITE_ACCESS.proofMinutes),
 		/** Roles that come in with a code of their authenticator too. */
-		twoStepRoles: text('two_step_roles').array().$type<Role[]>().notNull().default(['admin'])
+		twoStepRoles: text('two_step_roles').array().$type<Role[]>().notNull().default(['admin']),
+		/** Which scheme of filter codes is read first. */
+		codeScheme: text('code_scheme').$type<CodeScheme>().notNull().default('en'),
+		/** What pressures and temperatures are shown in. */
+		pressureUnit: text('pressure_unit').$type<ShownPressure>().notNull().default('bar'),
+		temperatureUnit: text('temperature_unit').$type<ShownTemperature>().notNull().default('°C'),
+		/** Whether a seal check is asked both ways where the model allows both. */
+		sealWays: text('seal_ways').$type<SealSchool>().notNull().default('both'),
+		/** How the leak and the warning of a set are looked at; both are offered where the site has not chosen. */
+		setSchool: text('set_school').$type<SetSchool>().notNull().default('either'),
+		/** Weekdays that the bench works on, Monday 1 to Sunday 7. */
+		workDays: integer('work_days').array().notNull().default([1, 2, 3, 4, 5]),
+		/** Minutes of bench work that such a day has. */
+		benchMinutes: integer('bench_minutes').notNull().default(DAY_BENCH_MINUTES),
+		/** Days on which nobody works, with their names. */
+		holidays: jsonb('holidays').$type<Holiday[]>().notNull().default([]),
+		/** When its first set-up was ended; null: it goes on. */
+		setUpAt: timestamp('set_up_at', { withTimezone: true }),
+		version: integer('version').notNull().default(1)
 	},
 	(t) => [
+		oneOf('site_code_scheme', t.codeScheme, CODE_SCHEMES),
+		oneOf('site_pressure_unit', t.pressureUnit, SHOWN_PRESSURES),
+		oneOf('site_temperature_unit', t.temperatureUnit, SHOWN_TEMPERATURES),
+		oneOf('site_seal_ways', t.sealWays, SEAL_SCHOOLS),
+		oneOf('site_set_school', t.setSchool, SET_SCHOOLS),
+		check(
+			'site_work_days',
+			sql`cardinality(${t.workDays}) > 0 and ${t.workDays} <@ array[1, 2, 3, 4, 5, 6, 7]`
+		),
+		check('site_bench_minutes', sql`${t.benchMinutes} between 1 and 14400`),
 		check('site_single', sql`${t.id} = 1`),
 		check(
 			'site_access',
@@ -56,12 +109,75 @@ export const site = pgTable(
 	]
 );
 
-export const place = pgTable('place', {
-	id: uuid('id').primaryKey(),
-	name: text('name').notNull().unique(),
-	/** Half masks that must stay ready here. */
-	floor: integer('floor').notNull().default(0)
-});
+export const place = pgTable(
+	'place',
+	{
+		id: uuid('id').primaryKey(),
+		name: text('name').notNull().unique(),
+		kind: text('kind').$type<PlaceKind>().notNull().default('room'),
+		/** What storing there gives. */
+		storage: text('storage').array().$type<StorageTrait[]>().notNull().default([]),
+		/** Who answers for it. */
+		responsible: text('responsible').references(() => user.id),
+		/** Nothing is kept there any more; its past stays. */
+		closedOn: date('closed_on'),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [oneOf('place_kind', t.kind, PLACE_KINDS)]
+);
+
+/** How many of a family a place keeps ready. */
+export const placeFloor = pgTable(
+	'place_floor',
+	{
+		placeId: uuid('place_id')
+			.notNull()
+			.references(() => place.id),
+		family: text('family').notNull(),
+		floor: integer('floor').notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.placeId, t.family] }),
+		check('place_floor_size', sql`${t.floor} between 0 and 100000`)
+	]
+);
+
+/** A house that tests cylinders or overhauls equipment for the site. */
+export const testHouse = pgTable(
+	'test_house',
+	{
+		id: uuid('id').primaryKey(),
+		name: text('name').notNull().unique(),
+		/** What it is sent. */
+		takes: text('takes').array().$type<TestHouseWork[]>().notNull(),
+		/** Days from sending to back on the shelf. */
+		turnaroundDays: integer('turnaround_days').notNull(),
+		closedOn: date('closed_on'),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [check('test_house_days', sql`${t.turnaroundDays} between 1 and 366`)]
+);
+
+/** A table that was taken in at once, so that it can be taken back whole. */
+export const tableImport = pgTable(
+	'table_import',
+	{
+		id: uuid('id').primaryKey(),
+		kind: text('kind').$type<ImportKind>().notNull(),
+		rows: integer('rows').notNull(),
+		doneBy: text('done_by')
+			.notNull()
+			.references(() => user.id),
+		doneAt: timestamp('done_at', { withTimezone: true }).notNull(),
+		undoneBy: text('undone_by').references(() => user.id),
+		undoneAt: timestamp('undone_at', { withTimezone: true })
+	},
+	(t) => [
+		index('table_import_at').on(t.doneAt),
+		oneOf('table_import_kind', t.kind, IMPORT_KINDS),
+		check('table_import_undone_whole', sql`(${t.undoneBy} is null) = (${t.undoneAt} is null)`)
+	]
+);
 
 /** A model of equipment: what fits it and what its maker says. */
 export const itemModel = pgTable('item_model', {
@@ -106,6 +222,9 @@ export const item = pgTable(
 		retiredOn: date('retired_on'),
 		/** The set that it is a part of now. */
 		setId: uuid('set_id').references((): AnyPgColumn => item.id),
+		usePattern: text('use_pattern').$type<UsePattern>().notNull().default('shared'),
+		/** The table that it came in with. */
+		importId: uuid('import_id').references(() => tableImport.id),
 		version: integer('version').notNull().default(1)
 	},
 	(t) => [
@@ -116,6 +235,8 @@ export const item = pgTable(
 		// Served by pg_trgm: a tag is found by any part of it.
 		index('item_tag_words').using('gin', sql`${t.tag} gin_trgm_ops`),
 		index('item_set').on(t.setId),
+		index('item_import').on(t.importId),
+		oneOf('item_use_pattern', t.usePattern, USE_PATTERNS),
 		check('item_not_its_own_part', sql`${t.setId} <> ${t.id}`),
 		check('item_tag_form', sql`${t.tag} ~ '^[A-Z0-9][A-Z0-9-]{1,19}$'`)
 	]
@@ -184,7 +305,10 @@ export const partLot = pgTable(
 		part: text('part').notNull(),
 		lot: text('lot').notNull(),
 		quantity: integer('quantity').notNull(),
-		useBy: date('use_by')
+		useBy: date('use_by'),
+		location: text('location').notNull().default(''),
+		/** The table that it came in with. */
+		importId: uuid('import_id').references(() => tableImport.id)
 	},
 	(t) => [
 		uniqueIndex('part_lot_once').on(t.part, t.lot),

@@ -9,7 +9,7 @@
 	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
-	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
+	const scheme = $derived(data.site.codeScheme);
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const worn = $derived(data.pairs.filter((p) => p.pair.discardedAt === null));

@@ -18,7 +18,7 @@
 	let wearId = $state(crypto.randomUUID());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
-	const scheme = $derived(data.site.ruleSet === 'us' ? 'us' : 'en');
+	const scheme = $derived(data.site.codeScheme);
 	const open = $derived(data.pair.discardedAt === null);
 	const used = $derived(data.ledger.used);
 	const reasonWords = (reason: string | null) =>

@@ -2,7 +2,14 @@
 	import { untrack } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { BLOCKING, SEAL_WAYS, type Inlet, type SealWay } from '$core/data/blocking';
-	import { FELT, FELT_BY_WAY, judgeSealCheck, type SealAttempt } from '$core/fit/seal-check';
+	import {
+		FELT,
+		type Felt,
+		FELT_BY_WAY,
+		judgeSealCheck,
+		type SealAttempt,
+		waysAsked
+	} from '$core/fit/seal-check';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -16,7 +23,8 @@
 	let wearer = $state('');
 	let inlet = $state<Inlet>(untrack(() => data.inlets[0] ?? 'port'));
 	let attempts = $state<SealAttempt[]>([]);
-	const verdict = $derived(judgeSealCheck(data.family, attempts));
+	const asked = $derived(waysAsked(data.ways, data.site.sealWays));
+	const verdict = $derived(judgeSealCheck(data.family, attempts, asked));
 	const ended = $derived(verdict.outcome !== 'try again');
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const HEADLINES = {
@@ -34,12 +42,18 @@
 	let way = $state<SealWay>(untrack(() => data.ways[0] ?? 'in'));
 	const felt = $derived(FELT_BY_WAY[way].map((word) => [word, FELT[word]] as const));
 
+	/** Notes what was felt; the way that is still asked for is shown next. */
+	function take(word: Felt) {
+		attempts.push({ inlet, felt: word, way });
+		if (asked.length > 1) way = verdict.next;
+	}
+
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (ended || target.closest('input, select, textarea, [role=dialog]')) return;
 		const word = felt[Number(event.key) - 1]?.[0];
 		if (!word) return;
-		attempts.push({ inlet, felt: word, way });
+		take(word);
 		event.preventDefault();
 	}
 </script>
@@ -114,8 +128,7 @@
 					{#each felt as [word, label], i (word)}<button
 							type="button"
 							class="button min-h-14! justify-start!"
-							onclick={() => attempts.push({ inlet, felt: word, way })}
-							><kbd>{i + 1}</kbd> {label}</button
+							onclick={() => take(word)}><kbd>{i + 1}</kbd> {label}</button
 						>{/each}
 				</div>
 			</section>

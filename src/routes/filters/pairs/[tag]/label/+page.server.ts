@@ -14,7 +14,7 @@ export const load: PageServerLoad = (event) =>
 			changeOn: found.change.changeOn,
 			changeAfterMin: found.pair.changeAfterMin,
 			itemTag: found.itemTag,
-			code: (event.locals.site.ruleSet === 'us' ? found.model.codeUs : found.model.codeEn) ?? '',
+			code: (event.locals.site.codeScheme === 'us' ? found.model.codeUs : found.model.codeEn) ?? '',
 			model: found.model.name,
 			lot: found.lot.lot,
 			qr: codeSvg('qrcode', found.tag),

@@ -1,0 +1,3 @@
+/** Registers that a table can be taken into. */
+export const IMPORT_KINDS = ['items', 'filters', 'parts'] as const;
+export type ImportKind = (typeof IMPORT_KINDS)[number];

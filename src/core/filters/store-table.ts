@@ -1,0 +1,183 @@
+import { decodeText } from '../csv/decode.ts';
+import { readNumber, readTable, type Column, type TableFault } from '../csv/table.ts';
+import { checkDay } from '../plan/calendar.ts';
+import { parseEn, parseUs } from './filter-code.ts';
+import { FILTER_ROLES, type FilterRole } from './stock.ts';
+
+/** A lot of the filter store with its model, as a row of a table gives it. */
+export interface StoreRow {
+	name: string;
+	maker: string;
+	role: FilterRole;
+	mount: string;
+	codeEn: string;
+	codeUs: string;
+	massG: number | null;
+	openedMonths: number | null;
+	reorderLevel: number;
+	lot: string;
+	useBy: string;
+	quantity: number;
+	location: string;
+}
+
+export const emptyStoreRow = (): StoreRow => ({
+	name: '',
+	maker: '',
+	role: 'filter',
+	mount: '',
+	codeEn: '',
+	codeUs: '',
+	massG: null,
+	openedMonths: null,
+	reorderLevel: 0,
+	lot: '',
+	useBy: '',
+	quantity: 0,
+	location: ''
+});
+
+const LONGEST = 60;
+
+const words = (
+	name: string,
+	key: 'name' | 'maker' | 'mount' | 'lot' | 'location',
+	required = false
+) =>
+	({
+		name,
+		required,
+		read(cell, into) {
+			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
+			into[key] = cell;
+		},
+		write: (row) => row[key]
+	}) satisfies Column<StoreRow>;
+
+const whole = (
+	name: string,
+	key: 'massG' | 'openedMonths' | 'reorderLevel' | 'quantity',
+	[least, most]: readonly [number, number],
+	required = false
+) =>
+	({
+		name,
+		required,
+		read(cell, into, table) {
+			const value = readNumber(cell, table);
+			if (!Number.isInteger(value) || value < least || value > most)
+				throw new RangeError(`A whole number from ${least} to ${most}.`);
+			into[key] = value;
+		},
+		write: (row) => row[key] ?? ''
+	}) satisfies Column<StoreRow>;
+
+/** Columns of the filter store as a table: a row is a lot. */
+export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
+	words('filter', 'name', true),
+	words('maker', 'maker'),
+	{
+		name: 'what it is',
+		read: (cell, into) => {
+			const role = FILTER_ROLES.find((one) => one === cell.toLowerCase());
+			if (!role) throw new RangeError(`One of: ${FILTER_ROLES.join(', ')}.`);
+			into.role = role;
+		},
+		write: (row) => row.role
+	},
+	words('mount', 'mount'),
+	{
+		name: 'EN marking',
+		read: (cell, into) => {
+			if (!parseEn(cell))
+				throw new RangeError(`“${cell}” is no EN marking such as A2B2E2K2-P3, AX or P3.`);
+			into.codeEn = cell;
+		},
+		write: (row) => row.codeEn
+	},
+	{
+		name: 'US marking',
+		read: (cell, into) => {
+			if (!parseUs(cell)) throw new RangeError(`“${cell}” is no US marking such as OV/AG-P100.`);
+			into.codeUs = cell;
+		},
+		write: (row) => row.codeUs
+	},
+	whole('mass of one, g', 'massG', [1, 2000]),
+	whole('months once open', 'openedMonths', [1, 120]),
+	whole('buy below', 'reorderLevel', [0, 10_000]),
+	words('lot', 'lot', true),
+	{
+		name: 'use by',
+		required: true,
+		read: (cell, into) => {
+			into.useBy = checkDay(cell, 'use by');
+		},
+		write: (row) => row.useBy
+	},
+	whole('sealed', 'quantity', [1, 100_000], true),
+	words('location', 'location')
+];
+
+/** What the store holds that new rows are set against. */
+export interface StoreHeld {
+	models: readonly { id: string; name: string }[];
+	lots: readonly { modelId: string; lot: string }[];
+}
+
+/** A model that the table brings. */
+export type NewFilterModel = Omit<StoreRow, 'lot' | 'useBy' | 'quantity' | 'location' | 'massG'> & {
+	massG: number;
+};
+
+export interface StoreTable {
+	models: NewFilterModel[];
+	lots: (Pick<StoreRow, 'lot' | 'useBy' | 'quantity' | 'location'> & { model: string })[];
+	faults: TableFault[];
+	rows: number;
+	unknown: string[];
+	encoding: string;
+}
+
+/**
+ * Reads a table of the filter store: which models and lots it brings, and every fault by row and column. A filter that
+ * the store knows needs its name only.
+ * @throws InputError at file where it is no such table
+ */
+export function readStoreTable(bytes: Uint8Array, held: StoreHeld, asOf: string): StoreTable {
+	const { text, encoding } = decodeText(bytes);
+	const read = readTable(text, STORE_COLUMNS, emptyStoreRow);
+	const known = new Map(held.models.map((model) => [model.name.toLowerCase(), model]));
+	const kept = new Set(held.lots.map(({ modelId, lot }) => `${modelId}\n${lot}`));
+	const faults: TableFault[] = [...read.faults];
+	const models = new Map<string, NewFilterModel>();
+	const seen = new Map<string, number>();
+	const lots = read.good.flatMap(({ row, record }) => {
+		const before = faults.length;
+		const fault = (column: string, message: string) => faults.push({ row, column, message });
+		const key = record.name.toLowerCase();
+		const old = known.get(key);
+		const { lot, useBy, quantity, location, ...model } = record;
+		if (!old && !models.has(key)) {
+			const bare = model.role === 'retainer' || model.role === 'adapter';
+			if (!model.mount) fault('mount', 'A filter that the store does not know needs its mount.');
+			if (model.massG === null)
+				fault('mass of one, g', 'A filter that the store does not know needs its mass.');
+			if (!bare && !model.codeEn && !model.codeUs)
+				fault('EN marking', 'The marking of at least one scheme.');
+		}
+		const id = `${old?.id ?? key}\n${lot}`;
+		const earlier = seen.get(id);
+		if (earlier) fault('lot', `This lot stands in row ${earlier} already.`);
+		if (kept.has(id)) fault('lot', 'This lot is in the store already: take it in as a delivery.');
+		if (useBy < asOf) fault('use by', 'It has passed: it is not taken into the store.');
+		if (faults.length > before) return [];
+		if (!old && !models.has(key))
+			models.set(key, { ...model, maker: model.maker || 'not stated', massG: model.massG ?? 0 });
+		seen.set(id, row);
+		return [{ model: old?.name ?? record.name, lot, useBy, quantity, location }];
+	});
+	faults.sort((a, b) => a.row - b.row);
+	const { rows, unknown } = read;
+	return { models: [...models.values()], lots, faults, rows, unknown, encoding };
+}

@@ -1,0 +1,129 @@
+import { decodeText } from '../csv/decode.ts';
+import { readNumber, readTable, type Column, type TableFault } from '../csv/table.ts';
+import { PARTS } from '../data/repairs.ts';
+import { checkDay } from '../plan/calendar.ts';
+
+/** A lot of spare parts as a row of a table gives it. */
+export interface PartRow {
+	/** Key of the part. */
+	part: string;
+	lot: string;
+	quantity: number;
+	useBy: string | null;
+	location: string;
+}
+
+export const emptyPartRow = (): PartRow => ({
+	part: '',
+	lot: '',
+	quantity: 0,
+	useBy: null,
+	location: ''
+});
+
+const LONGEST = 40;
+const tidy = (text: string) =>
+	text
+		.trim()
+		.toLowerCase()
+		.replaceAll(/[\s_-]+/g, ' ');
+
+/** A part by its key or its name. @throws RangeError naming those that there are */
+export function partNamed(text: string): string {
+	const found = Object.entries(PARTS).find(
+		([key, { name }]) => tidy(key) === tidy(text) || tidy(name) === tidy(text)
+	);
+	if (found) return found[0];
+	throw new RangeError(
+		`“${text}” is no part that a repair uses. There are: ${Object.values(PARTS)
+			.map(({ name }) => name.toLowerCase())
+			.join(', ')}.`
+	);
+}
+
+const words = (name: string, key: 'lot' | 'location', required = false) =>
+	({
+		name,
+		required,
+		read(cell, into) {
+			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
+			into[key] = cell;
+		},
+		write: (row) => row[key]
+	}) satisfies Column<PartRow>;
+
+/** Columns of the spare parts as a table: a row is a lot. */
+export const PART_COLUMNS: readonly Column<PartRow>[] = [
+	{
+		name: 'part',
+		required: true,
+		read: (cell, into) => {
+			into.part = partNamed(cell);
+		},
+		write: (row) => PARTS[row.part]?.name ?? row.part
+	},
+	words('lot', 'lot', true),
+	{
+		name: 'quantity',
+		required: true,
+		read: (cell, into, table) => {
+			const value = readNumber(cell, table);
+			if (!Number.isInteger(value) || value < 1 || value > 100_000)
+				throw new RangeError('A whole number from 1 to 100000.');
+			into.quantity = value;
+		},
+		write: (row) => row.quantity
+	},
+	{
+		name: 'use by',
+		read: (cell, into) => {
+			into.useBy = checkDay(cell, 'use by');
+		},
+		write: (row) => row.useBy ?? ''
+	},
+	words('location', 'location')
+];
+
+export interface PartTable {
+	lots: PartRow[];
+	faults: TableFault[];
+	rows: number;
+	unknown: string[];
+	encoding: string;
+}
+
+/**
+ * Reads a table of spare parts: which lots it brings, and every fault by row and column.
+ * @param held lots that the store has
+ * @throws InputError at file where it is no such table
+ */
+export function readPartTable(
+	bytes: Uint8Array,
+	held: readonly Pick<PartRow, 'part' | 'lot'>[],
+	asOf: string
+): PartTable {
+	const { text, encoding } = decodeText(bytes);
+	const read = readTable(text, PART_COLUMNS, emptyPartRow);
+	const kept = new Set(held.map(({ part, lot }) => `${part}\n${lot}`));
+	const faults: TableFault[] = [...read.faults];
+	const seen = new Map<string, number>();
+	const lots = read.good.flatMap(({ row, record }) => {
+		const key = `${record.part}\n${record.lot}`;
+		const earlier = seen.get(key);
+		const [column, message] = earlier
+			? ['lot', `This lot stands in row ${earlier} already.`]
+			: kept.has(key)
+				? ['lot', 'This lot is in the store already.']
+				: record.useBy !== null && record.useBy < asOf
+					? ['use by', 'It has passed: it is not taken into the store.']
+					: ['', ''];
+		if (message) {
+			faults.push({ row, column, message });
+			return [];
+		}
+		seen.set(key, row);
+		return [record];
+	});
+	faults.sort((a, b) => a.row - b.row);
+	return { lots, faults, rows: read.rows, unknown: read.unknown, encoding };
+}
