@@ -1,4 +1,4 @@
-import AxeBuilder from '@axe-core/playwright';
+import { faultsBy, faultsOf } from './support/axe';
 import { appUrl, beginInspection, enter, ready, scan, signInAs } from './support/app';
 import { expect, type Page, test } from './support/test';
 
@@ -41,6 +41,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/hazards/substances/import',
 		'/filters/opened',
 		'/filters/store',
+		'/filters/import',
 		pair ?? '',
 		`${pair}/label`,
 		lot ?? '',
@@ -79,6 +80,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/air/hoses',
 		'/plan',
 		'/faults',
+		'/faults/parts',
 		fault ?? '',
 		'/records?check',
 		'/records/interface',
@@ -89,28 +91,6 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/items/HM-9999'
 	];
 }
-
-const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-
-/** Rows after these are made like the ones before; looking at all of them a second time finds nothing new. */
-const ROWS_ALIKE = ':is(li, tr):nth-child(n + 9)';
-
-/** What axe finds by all rules. */
-const faultsOf = async (page: Page) => said(page, await look(page).withTags(TAGS).analyze());
-
-/** What axe finds by a few rules, where the rest was seen in another theme or width. */
-const faultsBy = async (page: Page, rules: string[]) =>
-	said(page, await look(page).exclude(ROWS_ALIKE).withRules(rules).analyze());
-
-// There are no frames: the plain way needs no page of its own for each look.
-const look = (page: Page) =>
-	new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true);
-
-const said = (page: Page, { violations }: Awaited<ReturnType<AxeBuilder['analyze']>>) =>
-	violations.map(
-		(v) =>
-			`${new URL(page.url()).pathname}: ${v.id}: ${v.nodes[0]?.html.slice(0, 200)} (${v.nodes.length})`
-	);
 
 const HEIGHT = 844;
 

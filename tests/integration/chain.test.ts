@@ -17,6 +17,8 @@ const own = openYard(async ({ test, yard }) => {
 beforeAll(async () => {
 	store = randomUUID();
 	await own.test.raw`insert into place (id, name) values (${store}, 'Far store')`;
+	await own.test
+		.raw`insert into place_floor (place_id, family, floor) values (${store}, 'half-mask', 1)`;
 });
 const move = (tags: string[], placeId = store) =>
 	moveItems(own.tech(), { requestId: randomUUID(), tags, placeId });

@@ -98,13 +98,13 @@ describe('the first set-up', () => {
 			actor,
 			proof: { at: NOW, by: 'password' }
 		});
-		await expectRefusal(endSetUp(await context(), randomUUID()), 'invalid', /Name the site/);
+		await expectRefusal(endSetUp(await context(), randomUUID(), true), 'invalid', /Name the site/);
 		await saveSite(await context(), {
 			requestId: randomUUID(),
 			version: 1,
 			choices: { name: 'North yard', timeZone: 'Europe/Oslo' }
 		});
-		await endSetUp(await context(), randomUUID());
+		await endSetUp(await context(), randomUUID(), true);
 		const site = await loadSite(test.db);
 		expect([site.name, site.timeZone, site.setUpAt]).toEqual(['North yard', 'Europe/Oslo', NOW]);
 		expect((await missingHere(test.db, site)).map(({ key }) => key)).toEqual([

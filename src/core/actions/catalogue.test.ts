@@ -36,7 +36,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	},
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
 	'site.begun': { by: 'Nora' },
-	'site.set-up': { lacks: ['Write the first hazard plan'] },
+	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },
 	'site.changed': { changes: [{ what: 'name', from: 'A', to: 'B' }] },
 	'place.added': { name: 'Shed' },
 	'place.changed': { name: 'Shed', changes: [{ what: 'kind', from: 'room', to: 'store' }] },

@@ -15,9 +15,9 @@ export const SITE_ACTIONS = {
 	}),
 	'site.set-up': action({
 		subject: 'site',
-		payload: z.object({ lacks: z.array(z.string()) }),
+		payload: z.object({ lacks: z.array(z.string()), twoStep: z.boolean() }),
 		says: (p) =>
-			`Set-up ended${p.lacks.length ? `; still to do: ${p.lacks.join(', ').toLowerCase()}` : ''}`
+			`Set-up ended, ${p.twoStep ? 'with' : 'without'} two-step sign-in for admins${p.lacks.length ? `; still to do: ${p.lacks.join(', ').toLowerCase()}` : ''}`
 	}),
 	'site.changed': action({
 		subject: 'site',

@@ -30,7 +30,7 @@ ba-200 | ba-set | Breathing apparatus, one cylinder, 200 bar | none | 0 | 200
 airline | airline | Airline with belt valve | none | 0 |
 suit-gas | gas-tight-suit | Gas-tight suit, worn over the set | none | 0 |
 suit-vent | ventilated-suit | Ventilated suit | none | 0 |
-escape-air | escape-set | Escape set with compressed air | none | 0 | 200
+escape-air | escape-set | Escape set with compressed air, 200 bar | none | 0 | 200
 escape-filter | escape-set | Escape hood with a filter | hood | 1 |
 cylinder-300 | cylinder | Composite cylinder, 300 bar | none | 0 | 300
 cylinder-200 | cylinder | Steel cylinder, 200 bar | none | 0 | 200

@@ -14,7 +14,7 @@ import { parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {
-	if (locals.actor) redirect(303, locals.site.setUpAt ? '/' : '/set-up/site');
+	if (locals.actor) redirect(303, '/');
 	if (await hasAdmin(locals.db)) redirect(303, '/sign-in');
 	return {};
 };

@@ -6,6 +6,7 @@ import { requireGoodPassword } from '../access/passwords.ts';
 import { writeAccount } from '../access/accounts.ts';
 import { limitAddress } from '../access/attempts.ts';
 import type { Context, Unattended } from '../kernel/context.ts';
+import type { Role } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { sha256 } from '../kernel/sha256.ts';
 import { UNNAMED } from '../kernel/site.ts';
@@ -100,20 +101,27 @@ export async function makeFirstAdmin(
 	});
 }
 
-/** Ends the first set-up: the site opens on Today from now on, which says what is still missing. */
-export function endSetUp(context: Context, requestId: string): Promise<void> {
+/**
+ * Ends the first set-up: the site opens on Today from now on, which says what is still missing.
+ * @param twoStep whoever keeps the accounts signs in with a code of an authenticator too
+ */
+export function endSetUp(context: Context, requestId: string, twoStep: boolean): Promise<void> {
 	return write(
 		context,
 		'keep the site',
-		{ id: requestId, content: ['end set-up'] },
+		{ id: requestId, content: ['end set-up', twoStep] },
 		async ({ tx, now, record }) => {
 			const [held] = await tx.select().from(site).for('update');
 			if (!held || held.name === UNNAMED.name)
 				throw new Refusal('invalid', 'Name the site first.', 'name');
 			if (held.setUpAt) return;
-			await tx.update(site).set({ setUpAt: now });
+			const twoStepRoles: Role[] = twoStep ? UNNAMED.twoStepRoles : [];
+			await tx.update(site).set({ setUpAt: now, twoStepRoles });
 			const lacks = await missingHere(tx, held);
-			record('site.set-up', { of: '1', payload: { lacks: lacks.map(({ what }) => what) } });
+			record('site.set-up', {
+				of: '1',
+				payload: { lacks: lacks.map(({ what }) => what), twoStep }
+			});
 		}
 	);
 }

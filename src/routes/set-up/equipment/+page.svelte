@@ -16,13 +16,6 @@
 	const taken = $derived(
 		JSON.stringify([...chosen].map(([template, given]) => ({ template, ...given })))
 	);
-	const facts = ({ mount, filterCount, ratedBar }: (typeof MODEL_TEMPLATES)[number]) =>
-		[
-			filterCount ? `${filterCount} ${filterCount === 1 ? 'filter' : 'filters'}, ${mount}` : '',
-			ratedBar ? `${ratedBar} bar` : ''
-		]
-			.filter(Boolean)
-			.join(' · ');
 	function toggle(key: string, name: string) {
 		if (!chosen.delete(key)) chosen.set(key, { name, maker: '' });
 	}
@@ -66,7 +59,7 @@
 								type="checkbox"
 								checked={given !== undefined}
 								onchange={() => toggle(template.key, template.name)}
-							/><span>{template.name} <span class="text-soft">{facts(template)}</span></span></label
+							/><span>{template.name}</span></label
 						>
 						{#if given}<div class="grid gap-3 pb-2 pl-9 sm:grid-cols-2">
 								<label

@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { requirePermission } from '$lib/server/kernel/permissions';
-import { missingHere } from '$lib/server/site/so-far';
+import { tablesIn } from '$lib/server/site/so-far';
 import { endSetUp } from '$lib/server/site/set-up';
 import { contextOf, formAction, page, requested } from '$lib/server/web/request';
 import { forgetVisit } from '$lib/server/web/visits';
@@ -11,12 +11,14 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const { db, actor, site } = contextOf(event);
 		requirePermission(actor.role, 'keep the site');
-		return { missing: await missingHere(db, site), ended: site.setUpAt !== null };
+		return { has: await tablesIn(db), ended: site.setUpAt !== null };
 	});
 
+const body = z.object({ ...requested, twoStep: z.literal('on').optional() });
+
 export const actions: Actions = {
-	default: formAction(z.object(requested), async (event: RequestEvent, { requestId }) => {
-		await endSetUp(contextOf(event), requestId);
+	default: formAction(body, async (event: RequestEvent, { requestId, twoStep }) => {
+		await endSetUp(contextOf(event), requestId, twoStep === 'on');
 		forgetVisit(event.request.headers);
 		redirect(303, '/');
 	})

@@ -25,7 +25,6 @@
 			what: 'A row for each lot; a repair names the lot that it used.'
 		}
 	] as const;
-	const lacks = $derived(new Set(data.missing.map(({ key }) => key)));
 </script>
 
 <svelte:head><title>Set-up: register · Grevan</title></svelte:head>
@@ -41,10 +40,9 @@
 	{#each TABLES as table (table.kind)}
 		<li class="rowline flex min-h-16 flex-wrap items-center gap-x-4 gap-y-2 py-2">
 			<span class="min-w-[14rem] flex-1"
-				><b>{table.name}</b>{#if !lacks.has(table.kind)}
-					<span class="text-soft">· some are in</span>{/if}<br /><span class="text-soft"
-					>{table.what}</span
-				></span
+				><b>{table.name}</b>{#if data.has[table.kind]}<span class="text-soft">
+						· some are in</span
+					>{/if}<br /><span class="text-soft">{table.what}</span></span
 			>
 			<a class="button" href="/tables/{table.kind}" download>Empty table</a>
 			<a class="button" href={table.href}>Take it in</a>
@@ -54,7 +52,16 @@
 {#if data.ended}
 	<p class="mt-4"><a class="button primary" href="/">To Today</a></p>
 {:else}
-	<form method="post" class="mt-4" use:enhance>
-		<button class="button primary">End the set-up, and go to Today</button>
+	<form method="post" class="mt-6 grid max-w-[44rem] gap-3" use:enhance>
+		<label class="flex min-h-11 items-start gap-3"
+			><input type="checkbox" name="twoStep" checked class="mt-0.5 shrink-0" /><span
+				>Whoever keeps the accounts signs in with a code of an authenticator too.
+				<span class="text-soft"
+					>It is set up next, and needs a telephone with such an app at hand. Without it a password
+					alone opens everything.</span
+				></span
+			></label
+		>
+		<button class="button primary justify-self-start">End the set-up, and go to Today</button>
 	</form>
 {/if}
