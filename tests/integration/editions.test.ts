@@ -290,8 +290,7 @@ describe('a trend', () => {
 			ratedBar: 300
 		});
 		await completed(own.test, own.yard, 'BA-0801', new Date('2026-10-01T08:00:00Z'));
-		const trends = async () =>
-			(await loadFacts(own.test.db, [itemId], SITE.timeZone)).get(itemId)?.trends;
+		const trends = async () => (await loadFacts(own.test.db, [itemId], SITE)).get(itemId)?.trends;
 		for (const [i, month] of ['06', '07', '08', '09', '10'].entries())
 			await inspectSet(`2026-${month}-01`, 56 - i);
 		const [whistle, hold] = (await trends()) ?? [];

@@ -154,7 +154,7 @@ describe('the demo', () => {
 		const facts = await loadFacts(
 			one.db,
 			kept.map((k) => k.itemId),
-			site.timeZone
+			site
 		);
 		for (const row of kept) {
 			const f = facts.get(row.itemId);

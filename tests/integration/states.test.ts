@@ -53,7 +53,7 @@ const ids = () => [...pieces.values()].map((piece) => piece.id);
 
 /** Compares what is kept of every piece with what the core says of its facts. */
 async function compare() {
-	const known = await loadFacts(own.test.db, ids(), SITE.timeZone);
+	const known = await loadFacts(own.test.db, ids(), SITE);
 	const states = await own.test.db.select().from(itemState).where(inArray(itemState.itemId, ids()));
 	const dues = await own.test.db
 		.select()

@@ -19,6 +19,7 @@ export type SubjectKind =
 	| 'pair'
 	| 'plan'
 	| 'procedure'
+	| 'rule'
 	| 'run'
 	| 'seal'
 	| 'place'

@@ -38,6 +38,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'site.begun': { by: 'Nora' },
 	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },
 	'site.changed': { changes: [{ what: 'name', from: 'A', to: 'B' }] },
+	'rule.made': { rule: 'Inspection every 7 days', reason: 'Dust', before: null },
+	'rule.ended': { rule: 'Inspection every 7 days', reason: 'Dust is gone' },
 	'place.added': { name: 'Shed' },
 	'place.changed': { name: 'Shed', changes: [{ what: 'kind', from: 'room', to: 'store' }] },
 	'place.closed': { name: 'Shed' },

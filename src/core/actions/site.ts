@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { changeWords } from '../site/changes.ts';
 import { action } from './action.ts';
+import { remark } from './words.ts';
 
 const changes = z.array(z.object({ what: z.string(), from: z.string(), to: z.string() }));
 const named = z.object({ name: z.string() });
@@ -24,6 +25,19 @@ export const SITE_ACTIONS = {
 		payload: z.object({ changes }),
 		signs: 'change the settings of the site',
 		says: (p) => `Settings changed: ${changeWords(p.changes)}`
+	}),
+	'rule.made': action({
+		subject: 'rule',
+		payload: z.object({ rule: z.string(), reason: z.string(), before: z.string().nullable() }),
+		signs: 'change the rules of the site',
+		says: (p) =>
+			`Rule of intervals ${p.before ? `changed from: ${p.before}; to` : 'made'}: ${p.rule}${remark(p.reason)}`
+	}),
+	'rule.ended': action({
+		subject: 'rule',
+		payload: z.object({ rule: z.string(), reason: z.string() }),
+		signs: 'change the rules of the site',
+		says: (p) => `Rule of intervals ended: ${p.rule}${remark(p.reason)}`
 	}),
 	'place.added': action({
 		subject: 'place',

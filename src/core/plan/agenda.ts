@@ -54,6 +54,7 @@ export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 /** What is to be done about an item that falls due. */
 export const DUE_WORDS: Record<DueWhat, string> = {
 	inspection: 'Inspection',
+	'bench test': 'Bench test',
 	filters: 'Change the filters',
 	'cylinder test': 'Periodic test of the cylinder',
 	'fresh air': 'Fresh air in the cylinder',

@@ -1,6 +1,7 @@
 import type { CylinderData } from '../air/cylinder.ts';
 import type { Severity } from '../data/reject-codes.ts';
 import type { Day } from '../plan/calendar.ts';
+import type { IntervalRule } from '../plan/rules.ts';
 import type { Reason } from '../verdict.ts';
 
 /** What is known of an item; its state follows from this and from nothing else. */
@@ -11,6 +12,10 @@ export interface ItemFacts {
 	inService: boolean;
 	/** Day of the last signed inspection that it passed. */
 	lastInspectionOn: Day | null;
+	/** Day of the last bench test that it passed. */
+	lastBenchTestOn?: Day | null;
+	/** Rules of intervals that hold for it; left out: those of the rule set. */
+	rules?: readonly IntervalRule[];
 	/** What makes it looked at sooner though nothing is wrong: a drift, a test passed within its uncertainty. */
 	watched?: readonly Reason[];
 	/** Change date of the pair of filters on it. */

@@ -4,11 +4,19 @@ import { holds } from '../data/reject-codes.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { plusDays, readable, type Day } from '../plan/calendar.ts';
 import { judgeDue, type DueRule } from '../plan/due.ts';
-import { commonPractice, maker, published, type Origin, type Reason } from '../verdict.ts';
+import { asDueRule, RULE_WHATS, type RuleWhat, SHIPPED_RULES } from '../plan/rules.ts';
+import { commonPractice, maker, type Origin, type Reason } from '../verdict.ts';
 import type { CylinderKnown, ItemFacts } from './facts.ts';
 
 /** What can fall due about an item. */
-export const DUE_WHATS = ['inspection', 'filters', 'cylinder test', 'fresh air', 'part'] as const;
+export const DUE_WHATS = [
+	'inspection',
+	'filters',
+	'cylinder test',
+	'fresh air',
+	'part',
+	'bench test'
+] as const;
 export type DueWhat = (typeof DUE_WHATS)[number];
 
 /** What keeps an item out of use, the strongest first. */
@@ -50,26 +58,13 @@ const TEST_WINDOW_DAYS = 30;
 /** Interval of an item that is watched. Common practice: about half. */
 const WATCH_DAYS = 14;
 
-/** How often equipment in use is thoroughly inspected under a rule set. */
-export function inspectionRule(ruleSet: RuleSet): DueRule {
-	return {
-		name: 'Inspection',
-		every: { months: 1 },
-		window: WINDOW_DAYS,
-		origin:
-			ruleSet === 'uk'
-				? published('HSG53 and COSHH regulation 9, thorough examination monthly')
-				: commonPractice('fact of the trade: monthly by the responsible person')
-	};
-}
-
 /** Everything that is known about an item on a day, what holds it first. A set is as ready as its worst part. */
 export function findingsOf(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 	return [
 		...against(facts),
 		...ofParts(facts, ruleSet, asOf),
 		...standing(facts),
-		...ofInspection(facts, ruleSet, asOf),
+		...ofRules(facts, ruleSet, asOf),
 		...(facts.cylinder ? ofCylinder(facts.cylinder, ruleSet) : []),
 		...ofFilters(facts)
 	];
@@ -172,27 +167,39 @@ function ofParts(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 	});
 }
 
-/** The rule that holds for an item: sooner while it is watched. */
-function ruleFor(facts: ItemFacts, ruleSet: RuleSet): DueRule {
+/** While an item is watched it is inspected sooner. */
+const WATCHED: DueRule = {
+	name: 'Inspection, sooner because it is watched',
+	every: { days: WATCH_DAYS },
+	window: WINDOW_DAYS,
+	origin: commonPractice('about half the interval')
+};
+
+/** What the rules of intervals ask for: of everything the earliest wins, and each rule is said. */
+function ofRules(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
+	const rules = facts.rules ?? SHIPPED_RULES[ruleSet];
 	const watched = facts.watched?.length || facts.openDefects.some((d) => d.severity === 'watch');
-	return watched
-		? {
-				...inspectionRule(ruleSet),
-				name: 'Inspection, sooner because it is watched',
-				every: { days: WATCH_DAYS },
-				origin: commonPractice('about half the interval')
-			}
-		: inspectionRule(ruleSet);
+	const last: Record<RuleWhat, Day | null> = {
+		inspection: facts.lastInspectionOn,
+		'bench test': facts.lastBenchTestOn ?? null
+	};
+	return RULE_WHATS.flatMap((what) => {
+		const own = rules.filter((rule) => rule.what === what).map(asDueRule);
+		if (watched && what === 'inspection') own.unshift(WATCHED);
+		if (own.length === 0) return [];
+		const due = judgeDue({ rules: own, last: last[what], asOf });
+		const said = what === 'inspection' ? due.reasons : due.reasons.map((reason) => named(reason));
+		return said.map((reason, i): Finding =>
+			i === 0
+				? { reason, due: { what, from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER } }
+				: { reason }
+		);
+	});
 }
 
-function ofInspection(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
-	const rules = [ruleFor(facts, ruleSet)];
-	const due = judgeDue({ rules, last: facts.lastInspectionOn, asOf });
-	return due.reasons.map((reason) => ({
-		reason,
-		due: { what: 'inspection', from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER }
-	}));
-}
+/** “Never done” says of what. */
+const named = (reason: Reason): Reason =>
+	reason.rule === 'due.never' ? { ...reason, text: 'Bench test: never done here.' } : reason;
 
 function ofCylinder(known: CylinderKnown, ruleSet: RuleSet): Finding[] {
 	const { lastDay, reasons } = cylinderDates(known, known.lastTestOn, ruleSet);

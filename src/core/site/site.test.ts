@@ -73,9 +73,8 @@ describe('a working calendar', () => {
 });
 
 describe('a time zone', () => {
-	it.each(['Europe/London', 'europe/oslo', 'America/Chicago', 'UTC'])(
-		'%s is taken',
-		(name) => expect(checkTimeZone(name).toLowerCase()).toBe(name.toLowerCase())
+	it.each(['Europe/London', 'europe/oslo', 'America/Chicago', 'UTC'])('%s is taken', (name) =>
+		expect(checkTimeZone(name).toLowerCase()).toBe(name.toLowerCase())
 	);
 	it.each(['Europe/Nowhere', '+01:00', '', 'GMT+1', 'Europe', '../etc', 'a'.repeat(200)])(
 		'“%s” is refused',

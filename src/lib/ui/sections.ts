@@ -48,6 +48,7 @@ export const SETTINGS_LINKS = [
 	{ href: '/settings/keys', name: 'Keys for programs', from: 'viewer' },
 	{ href: '/settings/site', name: 'Site', from: 'supervisor' },
 	{ href: '/settings/places', name: 'Places and floors', from: 'supervisor' },
+	{ href: '/settings/rules', name: 'Intervals', from: 'supervisor' },
 	{ href: '/settings/schools', name: 'Schools', from: 'supervisor' },
 	{ href: '/settings/calendar', name: 'Calendar and test houses', from: 'supervisor' },
 	{ href: '/settings/accounts', name: 'Accounts', from: 'admin' },

@@ -166,7 +166,7 @@ async function setWorn(db: Connection, site: Site, asOf: string, tag: string, pa
 	const { item: set } = await itemByTag(db, tag);
 	if (!recordOf(set.family).goesIn)
 		throw new Refusal('invalid', `${set.tag} is no breathing apparatus.`, path);
-	const known = (await loadFacts(db, [set.id], site.timeZone)).get(set.id);
+	const known = (await loadFacts(db, [set.id], site)).get(set.id);
 	const state = known && judgeItem(known.facts, site.ruleSet, asOf);
 	if (state && !['ready', 'due'].includes(state.outcome))
 		throw new Refusal(

@@ -230,7 +230,7 @@ export async function testPage({ db, site }: Reader, id: string) {
 	if (!row) throw new Refusal('not found', 'There is no such test.');
 	const recipe = recipeOf(row.test.recipe, row.test.recipeVersion);
 	const { itemId } = row.test;
-	const known = (await loadFacts(db, [itemId], site.timeZone)).get(itemId);
+	const known = (await loadFacts(db, [itemId], site)).get(itemId);
 	return {
 		...row,
 		samples: await samplesOf(db, id),

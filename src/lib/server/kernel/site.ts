@@ -10,7 +10,10 @@ import {
 	type ShownTemperature
 } from '../../../core/site/choices.ts';
 import type { Connection } from '../db/client.ts';
-import { site } from '../db/schema/index.ts';
+import { asc, isNull } from 'drizzle-orm';
+import type { IntervalRule } from '../../../core/plan/rules.ts';
+import { site as ofSite } from '../../../core/verdict.ts';
+import { dueRule, site } from '../db/schema/index.ts';
 import type { Role } from './permissions.ts';
 
 export interface Site extends AccessLimits {
@@ -38,6 +41,8 @@ export interface Site extends AccessLimits {
 	setUpAt: Date | null;
 	/** Grows with each change of its choices. */
 	version: number;
+	/** Rules of intervals that it made itself. */
+	rules: readonly IntervalRule[];
 }
 
 /** What a site has chosen before it chose anything: the stricter defaults. */
@@ -57,13 +62,36 @@ export const UNNAMED: Site = {
 	benchMinutes: DAY_BENCH_MINUTES,
 	holidays: [],
 	setUpAt: null,
-	version: 1
+	version: 1,
+	rules: []
 };
 
 /** The site's choices; the stricter defaults until it has made them. */
 export async function loadSite(db: Connection): Promise<Site> {
-	const [row] = await db.select().from(site);
-	return row ?? UNNAMED;
+	const rows = await db
+		.select()
+		.from(site)
+		.leftJoin(dueRule, isNull(dueRule.endedOn))
+		.orderBy(asc(dueRule.id));
+	return {
+		...UNNAMED,
+		...rows[0]?.site,
+		rules: rows.flatMap(({ due_rule: rule }) => (rule ? [asRule(rule)] : []))
+	};
 }
+
+/** A rule of the site as it is judged. */
+export const asRule = (row: typeof dueRule.$inferSelect): IntervalRule => ({
+	key: row.id,
+	what: row.what,
+	every: row.everyMonths === null ? { days: row.everyDays ?? 1 } : { months: row.everyMonths },
+	windowDays: row.windowDays,
+	families: row.families,
+	modelId: row.modelId,
+	usePattern: row.usePattern,
+	placeId: row.placeId,
+	replaces: row.replaces,
+	origin: ofSite(row.reason || 'rule of the site')
+});
 
 export { dayAt } from '../../../core/plan/moments.ts';

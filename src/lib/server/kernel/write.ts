@@ -18,7 +18,7 @@ import { inTurn, stillBeingDone } from './in-turn.ts';
 import { Refusal, tooLong } from './refusal.ts';
 import { sha256 } from './sha256.ts';
 import type { Machine } from './steady.ts';
-import type { Site } from './site.ts';
+import { loadSite, type Site } from './site.ts';
 
 /** An id that the client made for what it asks, and what must be the same when it asks again. */
 export interface Requested {
@@ -140,7 +140,8 @@ async function transact<T>(
 				});
 			}
 		});
-		if (changed.size) await rebuildState(tx, [...changed], context.site);
+		// By the rules that hold now: those of the session may be some seconds old.
+		if (changed.size) await rebuildState(tx, [...changed], await loadSite(tx));
 		if (request && answer !== undefined) await keepAnswer(tx, request.id, answer);
 		if (entries.length) await appendEntries(tx, await withRecordHashes(tx, entries));
 		return answer;

@@ -1,19 +1,23 @@
 import { type ItemTrend, itemTrends, watchedBy } from '../../../core/bench/item-trends.ts';
 import { stationOf } from '../../../core/data/families.ts';
 import { groupBy } from '../../../core/group-by.ts';
+import { rulesFor, rulesInForce, type RuleSubject } from '../../../core/plan/rules.ts';
 import { lacksOf } from '../../../core/readiness/complete.ts';
 import type { ItemFacts } from '../../../core/readiness/facts.ts';
 import { heldCylinder } from '../air/cylinder-facts.ts';
 import type { Connection } from '../db/client.ts';
 import { factRows, type FactRows } from '../db/queries/facts.ts';
 import { changeOf } from '../filters/change.ts';
-import { dayAt } from '../kernel/site.ts';
+import { dayAt, type Site } from '../kernel/site.ts';
 
 /** What is known of an item, with what is followed of it over time. */
 export interface KnownItem {
 	id: string;
 	tag: string;
 	family: string;
+	placeId: string;
+	/** What rules of intervals look at. */
+	subject: RuleSubject;
 	setId: string | null;
 	facts: ItemFacts;
 	trends: ItemTrend[];
@@ -23,14 +27,18 @@ export interface KnownItem {
 export async function loadFacts(
 	db: Connection,
 	itemIds: readonly string[],
-	timeZone: string,
+	site: Pick<Site, 'timeZone' | 'ruleSet' | 'rules'>,
 	options: { withSets?: boolean } = {}
 ): Promise<Map<string, KnownItem>> {
 	if (itemIds.length === 0) return new Map();
-	return known(await factRows(db, itemIds, options), timeZone);
+	return known(await factRows(db, itemIds, options), site);
 }
 
-function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
+function known(
+	rows: FactRows,
+	{ timeZone, ruleSet, rules: own }: Pick<Site, 'timeZone' | 'ruleSet' | 'rules'>
+): Map<string, KnownItem> {
+	const rules = rulesInForce(ruleSet, own);
 	const of = <T extends { itemId: string }>(list: readonly T[]) => groupBy(list, (x) => x.itemId);
 	const defects = of(rows.defects);
 	const passed = of(rows.passed);
@@ -72,6 +80,8 @@ function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
 				})),
 				inService: inService.has(row.id),
 				lastInspectionOn: run ? day(run.signedAt) : null,
+				lastBenchTestOn: lastPassed(tests.get(row.id) ?? [], day),
+				rules: rulesFor(row, rules),
 				watched: watchedBy(trends),
 				filterChangeOn: pair ? changeOf(pair).changeOn : null,
 				filtersRecalled: pair?.recalled ?? false,
@@ -80,7 +90,16 @@ function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
 			};
 			return [
 				row.id,
-				{ id: row.id, tag: row.tag, family: row.family, setId: row.setId, facts, trends }
+				{
+					id: row.id,
+					tag: row.tag,
+					family: row.family,
+					placeId: row.placeId,
+					subject: row,
+					setId: row.setId,
+					facts,
+					trends
+				}
 			];
 		})
 	);
@@ -100,4 +119,10 @@ function known(rows: FactRows, timeZone: string): Map<string, KnownItem> {
 		if (parts.length) one.facts.parts = parts.map(({ tag, facts }) => ({ tag, facts }));
 	}
 	return items;
+}
+
+/** Day of the last bench test that an item passed; null: none. */
+function lastPassed(tests: FactRows['tests'], day: (moment: string) => string): string | null {
+	const last = tests.findLast(({ outcome }) => outcome !== 'fail');
+	return last ? day(last.startedAt) : null;
 }

@@ -34,7 +34,7 @@ export async function rebuildState(
 	for (let i = 0; i < changed.length; i += CHUNK) {
 		const ids = changed.slice(i, i + CHUNK);
 		const asked = new Set(ids);
-		const items = await loadFacts(tx, ids, site.timeZone, { withSets: true });
+		const items = await loadFacts(tx, ids, site, { withSets: true });
 		const rebuilt = [...items.values()].filter(
 			(one) => asked.has(one.id) || one.facts.parts?.length
 		);

@@ -19,7 +19,7 @@ const EVENTS = 6;
 export async function itemNow(context: Context, itemId: string) {
 	const { db, site } = context;
 	const [facts, defects, job] = await Promise.all([
-		loadFacts(db, [itemId], site.timeZone),
+		loadFacts(db, [itemId], site),
 		openDefectsOf(db, itemId),
 		openJob(db, itemId)
 	]);
@@ -46,7 +46,7 @@ export async function itemPage(context: Context, tag: string) {
 	const id = found.item.id;
 	const asOf = todayOf(context);
 	const [facts, dues, events, defects, lastRun, openRun, job, pair] = await Promise.all([
-		loadFacts(db, [id], context.site.timeZone),
+		loadFacts(db, [id], context.site),
 		duesOfItem(db, id),
 		history(context, { itemId: id, limit: EVENTS }),
 		openDefectsOf(db, id),

@@ -20,6 +20,7 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	place: () => '/settings/places',
 	plan: (id) => `/hazards/${id}/editions`,
 	procedure: (key) => `/items/procedures/${key}`,
+	rule: () => '/settings/rules',
 	run: (id) => `/runs/${id}`,
 	seal: null,
 	site: () => '/settings/site',

@@ -5,6 +5,7 @@ import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts'
 import type { Severity } from '../../../../core/data/reject-codes.ts';
 import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Day } from '../../../../core/plan/calendar.ts';
+import type { UsePattern } from '../../../../core/site/places.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import type { Connection } from '../client.ts';
 
@@ -14,6 +15,9 @@ export interface FactRows {
 		id: string;
 		tag: string;
 		family: string;
+		modelId: string;
+		placeId: string;
+		usePattern: UsePattern;
 		mount: string;
 		filterCount: number;
 		setId: string | null;
@@ -130,7 +134,7 @@ export async function factRows(
 			select id from wanted union select p.id from item p where p.set_id in (select id from wanted))
 		select json_build_object(
 			'items', ${rows(sql`
-				select i.id, i.tag, i.family, m.mount, m.filter_count as "filterCount", i.set_id as "setId", i.retired_on as "retiredOn",
+				select i.id, i.tag, i.family, i.model_id as "modelId", i.place_id as "placeId", i.use_pattern as "usePattern", m.mount, m.filter_count as "filterCount", i.set_id as "setId", i.retired_on as "retiredOn",
 					m.hold_drop_bar as "holdDropBar", m.withdrawn_on as "withdrawnOn",
 					m.withdrawn_why as "withdrawnWhy"
 				from item i join item_model m on m.id = i.model_id where i.id in ${all} order by i.tag`)},

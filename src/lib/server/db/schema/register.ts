@@ -19,6 +19,7 @@ import {
 	SHOWN_TEMPERATURES,
 	type ShownTemperature
 } from '../../../../core/site/choices.ts';
+import { RULE_WHATS, type RuleWhat } from '../../../../core/plan/rules.ts';
 import { IMPORT_KINDS, type ImportKind } from '../../../../core/csv/kinds.ts';
 import {
 	PLACE_KINDS,
@@ -294,6 +295,39 @@ export const itemDue = pgTable(
 		primaryKey({ columns: [t.itemId, t.what, t.part] }),
 		index('item_due_on').on(t.dueOn, t.itemId),
 		oneOf('item_due_what', t.what, DUE_WHATS)
+	]
+);
+
+/** A rule of intervals that the site made itself. */
+export const dueRule = pgTable(
+	'due_rule',
+	{
+		id: uuid('id').primaryKey(),
+		what: text('what').$type<RuleWhat>().notNull(),
+		everyMonths: integer('every_months'),
+		everyDays: integer('every_days'),
+		windowDays: integer('window_days').notNull(),
+		families: text('families').array().notNull().default([]),
+		modelId: uuid('model_id').references(() => itemModel.id),
+		usePattern: text('use_pattern').$type<UsePattern>(),
+		placeId: uuid('place_id').references(() => place.id),
+		/** Key of the shipped rule whose place it takes. */
+		replaces: text('replaces'),
+		reason: text('reason').notNull().default(''),
+		endedOn: date('ended_on'),
+		version: integer('version').notNull().default(1)
+	},
+	(t) => [
+		oneOf('due_rule_what', t.what, RULE_WHATS),
+		check(
+			'due_rule_pattern',
+			sql`${t.usePattern} is null or ${t.usePattern} in ('personal', 'shared', 'emergency')`
+		),
+		check('due_rule_every', sql`(${t.everyMonths} is null) <> (${t.everyDays} is null)`),
+		check(
+			'due_rule_positive',
+			sql`coalesce(${t.everyMonths}, ${t.everyDays}) > 0 and ${t.windowDays} >= 0`
+		)
 	]
 );
 
