@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { SCHOOL_QUESTIONS } from '../../src/core/site/schools.ts';
 import { user } from '../../src/lib/server/db/schema/index.ts';

@@ -107,3 +107,13 @@ export function stationOf(family: string, key: string): Station {
 	if (!station) throw new RangeError(`No station "${key}" on the airway of ${family}.`);
 	return station;
 }
+
+/** A name as it stands within a sentence: lower case, but for words that are letters, such as BA. */
+export const inSentence = (name: string): string =>
+	name.replaceAll(/\b[A-Z][a-z]+/g, (word) => word.toLowerCase());
+
+/** So many of a family, in words. */
+export function countOf(family: string, n: number): string {
+	const { name, plural } = airwayOf(family);
+	return `${n} ${inSentence(n === 1 ? name : plural)}`;
+}

@@ -1,5 +1,5 @@
 import { recordOf } from '../data/family-records.ts';
-import { airwayOf } from '../data/families.ts';
+import { airwayOf, inSentence } from '../data/families.ts';
 import type { RuleSet } from '../data/substance.ts';
 import type { UsePattern } from '../site/places.ts';
 import { commonPractice, InputError, type Origin, published, site } from '../verdict.ts';
@@ -125,7 +125,7 @@ export function ruleWords(
 	}: Omit<IntervalRule, 'key' | 'origin' | 'replaces'>,
 	names: { model?: string | undefined; place?: string | undefined } = {}
 ): string {
-	const of = families.map((family) => airwayOf(family).plural.toLowerCase()).join(', ');
+	const of = families.map((family) => inSentence(airwayOf(family).plural)).join(', ');
 	const scope = [
 		names.model ?? (of || 'all equipment'),
 		usePattern ? `in ${usePattern} use` : '',

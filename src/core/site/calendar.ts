@@ -1,5 +1,5 @@
 import { getISODay, parseISO } from 'date-fns';
-import { checkDay, plusDays, type Day } from '../plan/calendar.ts';
+import { checkDay, plusDays, readable, type Day } from '../plan/calendar.ts';
 import { InputError } from '../verdict.ts';
 import type { Holiday } from './choices.ts';
 
@@ -61,6 +61,9 @@ export function checkWorkCalendar(calendar: WorkCalendar): WorkCalendar {
 	holidays.sort((a, b) => a.on.localeCompare(b.on));
 	const twice = holidays.findIndex(({ on }, i) => holidays[i - 1]?.on === on);
 	if (twice > 0)
-		throw new InputError('holidays', `${holidays[twice]?.on ?? ''} stands in the list twice.`);
+		throw new InputError(
+			'holidays',
+			`${readable(holidays[twice]?.on ?? '')} stands in the list twice.`
+		);
 	return { workDays, holidays };
 }

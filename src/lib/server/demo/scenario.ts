@@ -1,4 +1,4 @@
-import type { PlaceKind, StorageTrait } from '../../../core/site/places.ts';
+import type { PlaceKind, StorageTrait, TestHouseWork } from '../../../core/site/places.ts';
 import { findSubstance } from '../../../core/data/substances.ts';
 import {
 	type ContaminantFact,
@@ -73,9 +73,23 @@ export const PEOPLE: readonly DemoPerson[] = [
 
 type PlaceKey = 'ice' | 'dryer' | 'shed' | 'water' | 'quay' | 'tanks';
 
+/** Days on which nobody works, by how far ahead they are. */
+export const HOLIDAYS = [
+	[26, 'Harbour feast'],
+	[35, 'New Year']
+] as const;
+
+/** Where things are sent for testing. */
+export const TEST_HOUSES = [
+	{ name: 'Fellmark Cylinder Works', takes: ['cylinders'], turnaroundDays: 18 },
+	{ name: 'Low Quay Instruments', takes: ['sets', 'instruments'], turnaroundDays: 30 }
+] satisfies { name: string; takes: TestHouseWork[]; turnaroundDays: number }[];
+
 /** Places: what they are, how things are kept there, and how many of each kind stay ready. */
 interface DemoPlace {
 	key: PlaceKey;
+	/** Who answers for it. */
+	keeper: string;
 	name: string;
 	is: { kind?: PlaceKind; storage: StorageTrait[] };
 	floors: Record<string, number>;
@@ -83,36 +97,42 @@ interface DemoPlace {
 export const PLACES: readonly [DemoPlace, ...DemoPlace[]] = [
 	{
 		key: 'ice',
+		keeper: 'odd',
 		name: 'Ice plant and cold store',
 		is: { storage: ['clean', 'cool', 'dark', 'dry', 'shut'] },
 		floors: { 'half-mask': 9, 'full-face': 2, 'gas-tight-suit': 1, 'escape-set': 4, 'ba-set': 1 }
 	},
 	{
 		key: 'dryer',
+		keeper: 'ilse',
 		name: 'Fish-meal dryer',
 		is: { storage: ['clean', 'dry', 'shut'] },
 		floors: { 'half-mask': 8, 'full-face': 3, 'ba-set': 1, 'escape-set': 4 }
 	},
 	{
 		key: 'shed',
+		keeper: 'odd',
 		name: 'Boat shed',
 		is: { storage: ['clean', 'dark', 'dry'] },
 		floors: { 'half-mask': 12, 'full-face': 2, 'powered-blower': 2 }
 	},
 	{
 		key: 'water',
+		keeper: 'ilse',
 		name: 'Water works',
 		is: { storage: ['clean', 'cool', 'dry', 'shut'] },
 		floors: { 'half-mask': 5, 'full-face': 2, 'gas-tight-suit': 1, 'ba-set': 2 }
 	},
 	{
 		key: 'quay',
+		keeper: 'tove',
 		name: 'Grain quay',
 		is: { storage: ['clean', 'dry'] },
 		floors: { 'half-mask': 8, 'full-face': 2, 'escape-set': 5 }
 	},
 	{
 		key: 'tanks',
+		keeper: 'tove',
 		name: 'Tank-cleaning crew',
 		is: { kind: 'vehicle', storage: ['dry', 'shut'] },
 		floors: { 'half-mask': 4, 'ba-set': 2, 'escape-set': 5 }

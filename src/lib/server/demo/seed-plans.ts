@@ -18,7 +18,8 @@ import {
 	itemModel,
 	planFlag,
 	siteSubstance,
-	substanceChange
+	substanceChange,
+	testHouse
 } from '../db/schema/index.ts';
 import { masksWithoutFilters } from '../db/queries/seed.ts';
 import { pairChange, type WearRow } from '../filters/change.ts';
@@ -31,7 +32,8 @@ import {
 	OVER_FILTERS,
 	PEOPLE,
 	PLACES,
-	PLANS
+	PLANS,
+	TEST_HOUSES
 } from './scenario.ts';
 import type { Mask, Seed } from './seeding.ts';
 
@@ -135,6 +137,9 @@ export async function fitCanisters(seed: Seed): Promise<void> {
 		const sealedUntil = row.carries === 'pouch' ? plusDays(seed.today, row.lot.days) : null;
 		for (const each of bare) await fit(seed, each.id, { id, model }, row.filters, sealedUntil);
 	}
+	await seed.tx
+		.insert(testHouse)
+		.values(TEST_HOUSES.map((row) => ({ id: seed.chance.uuid(), ...row })));
 	for (const { en, ...row } of OVER_FILTERS) {
 		const modelId = seed.chance.uuid();
 		await seed.tx.insert(filterModel).values({

@@ -23,7 +23,15 @@ import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
 import { Chance } from './random.ts';
-import { type CANISTERS, FILTERS, MASKS, PART_LOTS, PLACES, SITE_NAME } from './scenario.ts';
+import {
+	type CANISTERS,
+	FILTERS,
+	HOLIDAYS,
+	MASKS,
+	PART_LOTS,
+	PLACES,
+	SITE_NAME
+} from './scenario.ts';
 
 export interface SeedOptions {
 	now: Date;
@@ -94,12 +102,15 @@ export class Seed {
 			timeZone: TIME_ZONE,
 			// One click is enough for invented people.
 			twoStepRoles: [],
-			setUpAt: this.options.now
+			setUpAt: this.options.now,
+			holidays: HOLIDAYS.map(([ahead, name]) => ({ on: plusDays(this.today, ahead), name }))
 		});
 		for (const row of PLACES) {
 			const id = this.chance.uuid();
 			this.places.set(row.key, id);
-			await this.tx.insert(place).values({ id, name: row.name, ...row.is });
+			await this.tx
+				.insert(place)
+				.values({ id, name: row.name, ...row.is, responsible: this.person(row.keeper) });
 			await this.tx
 				.insert(placeFloor)
 				.values(

@@ -1,5 +1,5 @@
 import { and, asc, count, eq, inArray, isNull } from 'drizzle-orm';
-import { airwayOf, FAMILIES } from '../../../core/data/families.ts';
+import { countOf, FAMILIES, inSentence } from '../../../core/data/families.ts';
 import { changesBetween } from '../../../core/site/changes.ts';
 import type { PlaceKind, StorageTrait } from '../../../core/site/places.ts';
 import type { Connection } from '../db/client.ts';
@@ -153,7 +153,7 @@ async function checkFloors(tx: Connection, { id, floors, above }: PlaceInput): P
 			`More than stands there: ${over
 				.map(([family, floor]) => {
 					const n = has.find((row) => row.family === family)?.n ?? 0;
-					return `${floor} ${airwayOf(family).plural.toLowerCase()} wanted, ${n} there`;
+					return `${countOf(family, floor)} wanted, ${n} there`;
 				})
 				.join('; ')}. It would be short from the start. Tick that more is to come, or lower it.`,
 			'floors'
@@ -175,7 +175,7 @@ async function saveFloors({ tx }: Work, { id, floors }: PlaceInput) {
 				set: { floor: to }
 			});
 		changes.push({
-			what: `floor of ${plural.toLowerCase()}`,
+			what: `floor of ${inSentence(plural)}`,
 			from: String(from),
 			to: String(to)
 		});

@@ -117,7 +117,7 @@
 			{#if refusal?.path === 'floors'}<p class="font-semibold text-held" role="alert">
 					{refusal.message}
 				</p>{/if}
-			<div class="grid sm:grid-cols-2">
+			<div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
 				{#each shown as { family, plural } (family)}{@render floor(family, plural)}{/each}
 			</div>
 			{#if others.length}
@@ -125,7 +125,7 @@
 					<summary class="min-h-11 cursor-pointer content-center font-semibold"
 						>{shown.length ? 'Other kinds' : 'By kind'}</summary
 					>
-					<div class="grid sm:grid-cols-2">
+					<div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
 						{#each others as { family, plural } (family)}{@render floor(family, plural)}{/each}
 					</div>
 				</details>

@@ -5,7 +5,6 @@ import { saveSite, siteCalendar } from '$lib/server/site/settings';
 import { listTestHouses, saveTestHouse } from '$lib/server/site/test-houses';
 import { clientId, contextOf, formAction, page, requested } from '$lib/server/web/request';
 import { forgetVisit } from '$lib/server/web/visits';
-import { Refusal } from '$lib/server/kernel/refusal';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
@@ -16,33 +15,26 @@ export const load: PageServerLoad = (event) =>
 	});
 
 const version = z.coerce.number().int().min(0);
-const LINE = /^(\d{4}-\d{2}-\d{2})\s+(.+)$/;
-
-/** Holidays as lines such as “2026-12-25 Christmas”. @throws Refusal at the first that is none, with its number */
-function holidaysOf(text: string) {
-	return text
-		.split('\n')
-		.map((line) => line.trim())
-		.flatMap((line, i) => {
-			if (!line) return [];
-			const found = LINE.exec(line);
-			if (!found)
-				throw new Refusal(
-					'invalid',
-					`Line ${i + 1}, “${line}”: a day as 2026-12-25, a space, its name.`,
-					'holidays'
-				);
-			return [{ on: found[1] ?? '', name: (found[2] ?? '').slice(0, 60) }];
-		});
-}
+/** Holidays as rows of a day and a name; rows without both are left out. */
+const holidaysOf = (days: readonly string[], names: readonly string[]) =>
+	days.flatMap((on, i) => {
+		const name = names[i]?.trim() ?? '';
+		return on || name ? [{ on, name }] : [];
+	});
 
 export const actions: Actions = {
 	calendar: formAction(
-		siteCalendar
-			.omit({ holidays: true })
-			.extend({ ...requested, version, holidays: z.string().max(20_000).default('') }),
-		async (event: RequestEvent, { requestId, version: seen, holidays, ...rest }) => {
-			const choices = { ...rest, holidays: holidaysOf(holidays) };
+		siteCalendar.omit({ holidays: true }).extend({
+			...requested,
+			version,
+			days: z
+				.array(z.union([z.iso.date(), z.literal('')]))
+				.max(400)
+				.default([]),
+			names: z.array(z.string().max(60, 'A holiday: at most 60 characters.')).max(400).default([])
+		}),
+		async (event: RequestEvent, { requestId, version: seen, days, names, ...rest }) => {
+			const choices = { ...rest, holidays: holidaysOf(days, names) };
 			await saveSite(contextOf(event), { requestId, version: seen, choices });
 			forgetVisit(event.request.headers);
 			return { kept: true };

@@ -2,7 +2,8 @@
 	import { WEEKDAYS } from '$core/site/calendar';
 	import { DAY_BENCH_MINUTES } from '$core/site/choices';
 	import { enhance } from '$lib/ui/form/enhance';
-	import Field from '$lib/ui/form/Field.svelte';
+	import { untrack } from 'svelte';
+	import DayField from '$lib/ui/form/DayField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
@@ -14,7 +15,11 @@
 	const OF_HOUSE = ['name', 'takes', 'turnaroundDays'];
 	const ofHouse = $derived(OF_HOUSE.includes(refusal?.path ?? ''));
 	let open = $state<string | null>(null);
-	const lines = $derived(data.site.holidays.map(({ on, name }) => `${on} ${name}`).join('\n'));
+	let next = 0;
+	let holidays = $state(untrack(() => data.site.holidays.map((one) => ({ id: next++, ...one }))));
+	const holidayRefusal = $derived(
+		/^holidays|^days|^names/.test(refusal?.path ?? '') ? (refusal?.message ?? null) : null
+	);
 </script>
 
 <svelte:head><title>Calendar and test houses · Grevan</title></svelte:head>
@@ -35,7 +40,7 @@
 		>
 			<input type="hidden" name="version" value={data.site.version} />
 			{#if form && 'kept' in form}<Notice kind="good"><p role="status">Kept.</p></Notice>{/if}
-			{#if refusal && !ofHouse && !['benchMinutes', 'holidays', 'workDays'].includes(refusal.path ?? '')}<FormRefusal
+			{#if refusal && !ofHouse && !holidayRefusal && !['benchMinutes', 'workDays'].includes(refusal.path ?? '')}<FormRefusal
 					refusal={{ message: refusal.message }}
 				/>{/if}
 			<fieldset>
@@ -64,19 +69,31 @@
 				hint="All who work at the bench together. Usual for one: {DAY_BENCH_MINUTES}."
 				refusal={refusedAt(refusal, 'benchMinutes')}
 			/>
-			<Field
-				id="holidays"
-				label="Holidays, one a line"
-				hint="The day, a space, its name: 2026-12-25 Christmas"
-				refusal={refusedAt(refusal, 'holidays')}
-			>
-				{#snippet children(field)}<textarea
-						{...field}
-						name="holidays"
-						rows="8"
-						class="w-full font-mono">{lines}</textarea
-					>{/snippet}
-			</Field>
+			<fieldset>
+				<legend class="label">Holidays</legend>
+				{#if holidayRefusal}<p class="font-semibold text-held" role="alert">
+						{holidayRefusal}
+					</p>{/if}
+				{#each holidays as holiday, i (holiday.id)}
+					<div class="mb-3 grid items-end gap-3 sm:grid-cols-[13rem_1fr_auto]">
+						<DayField name="days[]" label="Day" value={holiday.on} />
+						<PlainField name="names[]" label="Name" value={holiday.name} maxlength={60} />
+						<button
+							type="button"
+							class="linkish min-h-11"
+							aria-label="Take out {holiday.name || `row ${i + 1}`}"
+							onclick={() => (holidays = holidays.filter((one) => one !== holiday))}
+							>Take out</button
+						>
+					</div>
+				{:else}<p>None yet.</p>{/each}
+				<button
+					type="button"
+					class="button mt-1"
+					onclick={() => (holidays = [...holidays, { id: next++, on: '', name: '' }])}
+					>Add a holiday</button
+				>
+			</fieldset>
 			<button class="button primary justify-self-start">Keep these</button>
 		</form>
 	</section>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { airwayOf } from '$core/data/families';
+	import { countOf } from '$core/data/families';
 	import { STORAGE_TRAITS } from '$core/site/places';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -14,7 +14,7 @@
 	const floors = (of: Record<string, number>) =>
 		Object.entries(of)
 			.filter(([, n]) => n > 0)
-			.map(([family, n]) => `${n} ${airwayOf(family).plural.toLowerCase()}`)
+			.map(([family, n]) => countOf(family, n))
 			.join(', ');
 </script>
 
