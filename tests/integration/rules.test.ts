@@ -6,6 +6,8 @@ import { duesOfItem } from '../../src/lib/server/db/queries/dues.ts';
 import { loadSite } from '../../src/lib/server/kernel/site.ts';
 import { history } from '../../src/lib/server/records/history.ts';
 import { itemByTag } from '../../src/lib/server/register/items.ts';
+import { moveItems, setUse } from '../../src/lib/server/register/register.ts';
+import { savePlace } from '../../src/lib/server/site/places.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import {
 	endRule,
@@ -179,6 +181,33 @@ describe('a rule of the site', () => {
 		await saveRule(await boss(), input());
 		await inspect(old, 'HM-0001');
 		expect(await dueOn('HM-0001')).toEqual([`inspection ${plusDays('2026-11-24', 7)}`]);
+	});
+
+	it('follows an item to another place, and to another use', async () => {
+		const hut = randomUUID();
+		await savePlace(await boss(), {
+			requestId: randomUUID(),
+			id: hut,
+			version: 0,
+			name: 'Quay hut',
+			kind: 'room',
+			storage: [],
+			responsible: null,
+			floors: {},
+			above: false
+		});
+		await saveRule(await boss(), input({ placeId: hut }));
+		await saveRule(
+			await boss(),
+			input({ usePattern: 'emergency', every: { days: 3 }, windowDays: 1 })
+		);
+		expect(await dueOn('HM-0001')).toEqual(['inspection 2026-12-24']);
+		const tags = ['HM-0001'];
+		await moveItems(await boss(), { requestId: randomUUID(), tags, placeId: hut });
+		expect(await dueOn('HM-0001')).toEqual(['inspection 2026-12-01']);
+		await setUse(await boss(), { requestId: randomUUID(), tags, usePattern: 'emergency' });
+		expect(await dueOn('HM-0001')).toEqual(['inspection 2026-11-27']);
+		expect(await says()).toBe('Use changed from shared to emergency');
 	});
 
 	it('of bench tests asks for one of what has a bench, and of nothing else', async () => {

@@ -35,6 +35,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 		used: 0.5
 	},
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
+	'item.use-changed': { from: 'shared', to: 'emergency' },
 	'site.begun': { by: 'Nora' },
 	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },
 	'site.changed': { changes: [{ what: 'name', from: 'A', to: 'B' }] },

@@ -25,6 +25,11 @@ export const REGISTER_ACTIONS = {
 		payload: z.object({ from: z.string(), to: z.string() }),
 		says: (p) => `Moved from ${p.from} to ${p.to}`
 	}),
+	'item.use-changed': action({
+		subject: 'item',
+		payload: z.object({ from: z.string(), to: z.string() }),
+		says: (p) => `Use changed from ${p.from} to ${p.to}`
+	}),
 	'set.moved': action({
 		subject: 'item',
 		payload: z.object({

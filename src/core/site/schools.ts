@@ -8,7 +8,7 @@ export interface School<K extends string> {
 	does: string;
 }
 
-/** A question that practitioners answer differently, with the answers; the first is the stricter or safer one. */
+/** A question that practitioners answer differently, with the answers; the first is the stricter one. */
 export interface SchoolQuestion<K extends string = string> {
 	key: 'sealWays' | 'setSchool';
 	question: string;

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { FAMILIES } from '$core/data/families';
 import { listPlaces } from '$lib/server/hazards/plans';
+import { USE_PATTERNS } from '$core/site/places';
 import { may } from '$lib/server/kernel/permissions';
 import { pagesOf, register } from '$lib/server/register/items';
-import { MOST_AT_ONCE, moveItems } from '$lib/server/register/register';
+import { MOST_AT_ONCE, moveItems, setUse } from '$lib/server/register/register';
 import { contextOf, formAction, page, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 import { itemFilter } from './filter';
@@ -28,15 +29,21 @@ export const load: PageServerLoad = (event) =>
 		};
 	});
 
-const move = z.object({
+const chosen = z.object({
 	...requested,
 	tags: z
 		.array(z.string().max(20))
 		.max(MOST_AT_ONCE, `At most ${MOST_AT_ONCE} at once.`)
-		.default([]),
-	placeId: z.uuid('Choose where they go.')
+		.default([])
 });
 
 export const actions: Actions = {
-	move: formAction(move, (event: RequestEvent, input) => moveItems(contextOf(event), input))
+	move: formAction(
+		chosen.extend({ placeId: z.uuid('Choose where they go.') }),
+		(event: RequestEvent, input) => moveItems(contextOf(event), input)
+	),
+	use: formAction(
+		chosen.extend({ usePattern: z.enum(USE_PATTERNS, 'Choose whose they are.') }),
+		(event: RequestEvent, input) => setUse(contextOf(event), input)
+	)
 };

@@ -2,6 +2,7 @@
 	import Pages from '$lib/ui/shell/Pages.svelte';
 	import { goto } from '$app/navigation';
 	import { enhance } from '$lib/ui/form/enhance';
+	import { USE_PATTERNS } from '$core/site/places';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { readable } from '$core/plan/calendar';
@@ -53,6 +54,9 @@
 {#if refusal}<div class="mt-3"><Notice kind="refusal"><p>{refusal.message}</p></Notice></div>{/if}
 {#if result && 'moved' in result}<div class="mt-3">
 		<Notice kind="good"><p>{result.moved} moved.</p></Notice>
+	</div>{/if}
+{#if result && 'changedUse' in result}<div class="mt-3">
+		<Notice kind="good"><p>The use of {result.changedUse} was changed.</p></Notice>
 	</div>{/if}
 <form bind:this={form} onsubmit={submit} method="get" class="mt-3 flex flex-wrap items-end gap-3">
 	<div>
@@ -175,6 +179,15 @@
 			>
 		</div>
 		<button class="button primary">Move</button>
+		<div>
+			<label class="label" for="usePattern">Use</label>
+			<select id="usePattern" name="usePattern"
+				><option value="">choose</option>{#each USE_PATTERNS as pattern (pattern)}<option
+						value={pattern}>{pattern}</option
+					>{/each}</select
+			>
+		</div>
+		<button class="button" formaction="?/use">Set the use</button>
 		<a class="button" href="/items/labels?tags={chosen.join(',')}">Labels</a>
 		<button type="button" class="linkish min-h-11" onclick={() => (chosen = [])}>None</button>
 	</form>

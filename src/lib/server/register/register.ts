@@ -2,6 +2,7 @@ import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { writeTable } from '../../../core/csv/table.ts';
 import { checkTag, ITEM_COLUMNS, type ItemRow } from '../../../core/register/csv.ts';
 import type { ItemTable, Register } from '../../../core/register/import.ts';
+import type { UsePattern } from '../../../core/site/places.ts';
 import type { Connection } from '../db/client.ts';
 import { allItems, type ItemFilter } from '../db/queries/items.ts';
 import { item, itemModel, place } from '../db/schema/index.ts';
@@ -178,22 +179,13 @@ export function moveItems(
 	const { requestId: id, ...content } = input;
 	return write(context, 'keep the register', { id, content }, async (at) => {
 		const { tx } = at;
-		if (input.tags.length === 0) throw new Refusal('invalid', 'Choose items first.', 'tags');
-		if (input.tags.length > MOST_AT_ONCE)
-			throw new Refusal('invalid', `At most ${MOST_AT_ONCE} items at once.`, 'tags');
 		const to = await openPlace(tx, input.placeId, 'Choose where they go.');
-		const found = await tx
-			.select({ id: item.id, tag: item.tag, from: place.name })
-			.from(item)
-			.innerJoin(place, eq(place.id, item.placeId))
-			.where(and(inArray(item.tag, [...input.tags]), isNull(item.retiredOn)))
-			.orderBy(asc(item.tag));
-		const missing = input.tags.filter((tag) => !found.some((row) => row.tag === tag));
-		if (missing.length)
-			throw new Refusal('conflict', `Not in use or unknown: ${missing.join(', ')}.`, 'tags');
+		const found = await chosenItems(tx, input.tags);
 		const moving = found.filter((row) => row.from !== to.name);
 		for (const row of moving) {
 			await tx.update(item).set({ placeId: to.id }).where(eq(item.id, row.id));
+			// A rule of intervals may hold at one place only.
+			at.changed(row.id);
 			at.record('item.moved', {
 				of: row.id,
 				itemId: row.id,
@@ -212,3 +204,42 @@ export const labelsOf = (db: Connection, tags: readonly string[]) =>
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.where(inArray(item.tag, tags.slice(0, MOST_AT_ONCE)))
 		.orderBy(asc(item.tag));
+
+/** Items in use by their tags, which the caller may change. @throws Refusal where none are chosen, too many, or one is not in use */
+async function chosenItems(tx: Connection, tags: readonly string[]) {
+	if (tags.length === 0) throw new Refusal('invalid', 'Choose items first.', 'tags');
+	if (tags.length > MOST_AT_ONCE)
+		throw new Refusal('invalid', `At most ${MOST_AT_ONCE} items at once.`, 'tags');
+	const found = await tx
+		.select({ id: item.id, tag: item.tag, from: place.name, usePattern: item.usePattern })
+		.from(item)
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(and(inArray(item.tag, [...tags]), isNull(item.retiredOn)))
+		.orderBy(asc(item.tag));
+	const missing = tags.filter((tag) => !found.some((row) => row.tag === tag));
+	if (missing.length)
+		throw new Refusal('conflict', `Not in use or unknown: ${missing.join(', ')}.`, 'tags');
+	return found;
+}
+
+/** Says of many items at once whose they are: all of them or none. Rules of intervals may follow it. */
+export function setUse(
+	context: Context,
+	input: { requestId: string; tags: readonly string[]; usePattern: UsePattern }
+): Promise<{ changedUse: number }> {
+	const { requestId: id, ...content } = input;
+	return write(context, 'keep the register', { id, content }, async (at) => {
+		const found = await chosenItems(at.tx, input.tags);
+		const changing = found.filter((row) => row.usePattern !== input.usePattern);
+		for (const row of changing) {
+			await at.tx.update(item).set({ usePattern: input.usePattern }).where(eq(item.id, row.id));
+			at.changed(row.id);
+			at.record('item.use-changed', {
+				of: row.id,
+				itemId: row.id,
+				payload: { from: row.usePattern, to: input.usePattern }
+			});
+		}
+		return { changedUse: changing.length };
+	});
+}

@@ -92,7 +92,7 @@
 	>
 	<h1>{data.model.name}</h1>
 	<p class="text-soft">
-		{airway.name} · size {data.item.size} · {data.place} · serial
+		{airway.name} · size {data.item.size} · {data.place} · {data.item.usePattern} use · serial
 		<span class="font-mono">{data.item.serial}</span>
 	</p>
 	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"

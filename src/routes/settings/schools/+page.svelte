@@ -10,8 +10,8 @@
 
 <svelte:head><title>Schools · Grevan</title></svelte:head>
 <p class="mt-4 max-w-[44rem]">
-	Good practitioners differ here. What stands first is the stricter or safer way, and the one that a
-	site has unless it chooses.
+	Good practitioners differ here. What stands first is the stricter way, and the one that a site has
+	unless it chooses.
 </p>
 <form
 	method="post"

@@ -1,0 +1,110 @@
+import { randomUUID as id } from 'node:crypto';
+import { fitLayer, removeLayer } from '../../src/lib/server/filters/layers.ts';
+import type { Context } from '../../src/lib/server/kernel/context.ts';
+import type { Role } from '../../src/lib/server/kernel/permissions.ts';
+import { setUse } from '../../src/lib/server/register/register.ts';
+import { importFilters, importParts, previewStore } from '../../src/lib/server/register/tables.ts';
+import { takeTemplates } from '../../src/lib/server/register/templates.ts';
+import { closePlace, savePlace } from '../../src/lib/server/site/places.ts';
+import { endRule, previewRule, type RuleInput, saveRule } from '../../src/lib/server/site/rules.ts';
+import { endSetUp } from '../../src/lib/server/site/set-up.ts';
+import { saveSite } from '../../src/lib/server/site/settings.ts';
+import { saveTestHouse } from '../../src/lib/server/site/test-houses.ts';
+
+const NOTHING = new Uint8Array();
+const rule = (): RuleInput => ({
+	requestId: id(),
+	id: id(),
+	version: 0,
+	reason: '',
+	meant: false,
+	rule: {
+		what: 'inspection',
+		every: { days: 7 },
+		windowDays: 1,
+		families: [],
+		modelId: null,
+		usePattern: null,
+		placeId: null,
+		replaces: null
+	}
+});
+
+/** Writes about the site and its stores, each with the least role that may do it. */
+export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>][] = [
+	['fit a layer', 'technician', (c) => fitLayer(c, { id: id(), tag: 'FP-0001', lotId: id() })],
+	[
+		'take a layer off',
+		'technician',
+		(c) => removeLayer(c, { requestId: id(), tag: 'FP-0001', layerId: id() })
+	],
+	[
+		'set the use of items',
+		'technician',
+		(c) => setUse(c, { requestId: id(), tags: [], usePattern: 'shared' })
+	],
+	['look at a table of parts', 'technician', (c) => previewStore(c, 'parts', NOTHING)],
+	[
+		'take filters in from a table',
+		'technician',
+		(c) => importFilters(c, { id: id(), bytes: NOTHING, leaveOutBad: false })
+	],
+	[
+		'take parts in from a table',
+		'technician',
+		(c) => importParts(c, { id: id(), bytes: NOTHING, leaveOutBad: false })
+	],
+	[
+		'take models by construction',
+		'supervisor',
+		(c) =>
+			takeTemplates(c, {
+				requestId: id(),
+				taken: [{ template: 'kite', name: 'Kite', maker: '' }]
+			})
+	],
+	[
+		'save the site',
+		'supervisor',
+		(c) => saveSite(c, { requestId: id(), version: 99, choices: { name: 'Other' } })
+	],
+	['end the set-up', 'supervisor', (c) => endSetUp(c, id(), true)],
+	[
+		'save a place',
+		'supervisor',
+		(c) =>
+			savePlace(c, {
+				requestId: id(),
+				id: id(),
+				version: 9,
+				name: 'Hut',
+				kind: 'room',
+				storage: [],
+				responsible: null,
+				floors: {},
+				above: false
+			})
+	],
+	['close a place', 'supervisor', (c) => closePlace(c, { requestId: id(), id: id() })],
+	[
+		'save a test house',
+		'supervisor',
+		(c) =>
+			saveTestHouse(c, {
+				requestId: id(),
+				id: id(),
+				version: 9,
+				name: 'House',
+				takes: ['suits'],
+				turnaroundDays: 3,
+				closed: false
+			})
+	],
+	['look at a rule', 'supervisor', (c) => previewRule(c, rule())],
+	['save a rule', 'supervisor', (c) => saveRule(c, { ...rule(), version: 9 })],
+	[
+		'end a rule',
+		'supervisor',
+		(c) => endRule(c, { requestId: id(), id: id(), version: 0, reason: 'gone' })
+	]
+];
