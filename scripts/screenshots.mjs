@@ -136,9 +136,6 @@ await runMain(() =>
 			await shoot('air');
 			await go('/air/cylinders');
 			await shoot('cylinders');
-			await go('/air/airlines/AL-0204');
-			await page.waitForTimeout(500);
-			await shoot('airline');
 			await go('/air/filling');
 			await page.getByText('Simulated panel').click();
 			await page.getByLabel('Times as fast').fill('60');
@@ -179,6 +176,17 @@ await runMain(() =>
 			await shoot('board');
 			await go('/plan');
 			await shoot('plan');
+			await page.getByRole('button', { name: 'Sign out' }).click();
+			await page.getByRole('button', { name: /Tove Rieveld/ }).click();
+			await page.waitForURL((url) => url.pathname === '/');
+			await go('/settings/rules');
+			await page.getByRole('button', { name: 'New rule' }).click();
+			await page.getByLabel('Every', { exact: true }).fill('14');
+			await page.getByLabel('At one place').selectOption({ label: 'Fish-meal dryer' });
+			await page.getByLabel('Why', { exact: true }).fill('Fish meal gets everywhere');
+			await page.getByRole('button', { name: /Look at what/ }).click();
+			await page.getByText(/It looks at/).scrollIntoViewIfNeeded();
+			await shoot('settings');
 		} finally {
 			await browser.close();
 		}

@@ -23,4 +23,6 @@ ALTER TABLE "item_state" DROP CONSTRAINT "item_state_due_what";--> statement-bre
 ALTER TABLE "due_rule" ADD CONSTRAINT "due_rule_model_id_item_model_id_fk" FOREIGN KEY ("model_id") REFERENCES "public"."item_model"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "due_rule" ADD CONSTRAINT "due_rule_place_id_place_id_fk" FOREIGN KEY ("place_id") REFERENCES "public"."place"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "item_due" ADD CONSTRAINT "item_due_what" CHECK ("item_due"."what" in ('inspection', 'filters', 'cylinder test', 'fresh air', 'part', 'bench test'));--> statement-breakpoint
-ALTER TABLE "item_state" ADD CONSTRAINT "item_state_due_what" CHECK ("item_state"."due_what" in ('inspection', 'filters', 'cylinder test', 'fresh air', 'part', 'bench test'));
+ALTER TABLE "item_state" ADD CONSTRAINT "item_state_due_what" CHECK ("item_state"."due_what" in ('inspection', 'filters', 'cylinder test', 'fresh air', 'part', 'bench test'));--> statement-breakpoint
+-- Whoever keeps the site's choices for a moment hears that its rules are others.
+CREATE TRIGGER due_rule_changed AFTER INSERT OR UPDATE ON "due_rule" FOR EACH ROW EXECUTE FUNCTION tell_site_changed();
