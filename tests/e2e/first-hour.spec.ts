@@ -180,6 +180,18 @@ test('from an empty database to a site that works: places, people, models, regis
 		expect(await faultsOf(page)).toEqual([]);
 		await enter(page.getByRole('button', { name: 'Keep', exact: true }));
 		await expect(page.getByText('Workshop is kept.')).toBeVisible();
+		await page.goto(`${base}/settings/rules`);
+		await ready(page);
+		await enter(page.getByRole('button', { name: 'New rule' }));
+		await page.getByLabel('Every', { exact: true }).fill('7');
+		await page.getByLabel('At one place').selectOption({ label: 'Quay hut' });
+		await page.getByLabel('Why', { exact: true }).fill('Spray from the sea');
+		await enter(page.getByRole('button', { name: 'Look at what it would do' }));
+		await expect(page.getByText(/It looks at 100 items/)).toBeVisible();
+		expect(await faultsOf(page)).toEqual([]);
+		await enter(page.getByRole('button', { name: 'Keep the rule' }));
+		// Nothing there was ever inspected: all of it is overdue by any rule.
+		await expect(page.getByText('Kept. Every item was worked out by it.')).toBeVisible();
 		await page.goto(`${base}/settings/schools`);
 		await ready(page);
 		await page.getByRole('radio', { name: /^on the bench/i }).check();
@@ -226,6 +238,29 @@ test('a table is taken back whole, until something of it was worked with', async
 		await enter(page.getByRole('button', { name: 'Take all of it back' }));
 		await expect(page.getByText(/Taken back: 2 rows are gone/)).toBeVisible();
 		await expect(page.getByText('G-1')).toHaveCount(0);
+		// A large one says how far it is, and is stopped.
+		await page.goto(`${base}/set-up/places`);
+		await ready(page);
+		await page.getByLabel('Name', { exact: true }).fill('Store');
+		await enter(page.getByRole('button', { name: 'Add the place' }));
+		await expect(page.getByRole('listitem').filter({ hasText: 'Store' })).toBeVisible();
+		await page.goto(`${base}/set-up/equipment`);
+		await ready(page);
+		await page.getByRole('checkbox', { name: /press ring/ }).check();
+		await page.getByLabel('Its name here').fill('Tern P');
+		await enter(page.getByRole('button', { name: 'Add 1' }));
+		await expect(page.getByText('1 models added.')).toBeVisible();
+		await page.goto(`${base}/items/import`);
+		await ready(page);
+		const rows = Array.from({ length: 30_000 }, (_, i) => `B-${10_000 + i},Tern P,Store`);
+		await page.getByLabel('CSV file').setInputFiles(csv(['tag,model,place', ...rows]));
+		await enter(page.getByRole('button', { name: 'Look at it first' }));
+		await enter(page.getByRole('button', { name: 'Take in 30000', exact: true }));
+		await expect(page.getByRole('progressbar')).toBeVisible();
+		await enter(page.getByRole('button', { name: /^Stop/ }));
+		await expect(page.getByText('Nothing of it was taken in.')).toBeVisible();
+		await page.goto(`${base}/items`);
+		await expect(page.getByText('0 found')).toBeVisible();
 		// The code opened once.
 		await page.context().clearCookies();
 		await page.goto(`${base}/set-up`);

@@ -5,10 +5,17 @@ import { readTable } from '../../src/core/csv/table.ts';
 import { emptyStoreRow, STORE_COLUMNS } from '../../src/core/filters/store-table.ts';
 import { emptyItemRow, ITEM_COLUMNS } from '../../src/core/register/csv.ts';
 import { emptyPartRow, PART_COLUMNS } from '../../src/core/service/parts-table.ts';
-import { filterLot, filterModel, item, partLot } from '../../src/lib/server/db/schema/index.ts';
+import {
+	filterLot,
+	filterModel,
+	item,
+	partLot,
+	tableImport
+} from '../../src/lib/server/db/schema/index.ts';
 import { disposeLot } from '../../src/lib/server/filters/store.ts';
 import { closeHeavy } from '../../src/lib/server/jobs/heavy.ts';
 import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
+import { progressOf, stopImport } from '../../src/lib/server/register/progress.ts';
 import { importItems, moveItems } from '../../src/lib/server/register/register.ts';
 import {
 	importFilters,
@@ -49,6 +56,14 @@ afterAll(async () => {
 	await test.close();
 	await closeHeavy();
 });
+
+/** Asks until there is an answer. */
+async function waitFor<T>(ask: () => Promise<T | null>): Promise<T> {
+	for (;;) {
+		const found = await ask();
+		if (found !== null) return found;
+	}
+}
 
 const FILTERS = bytes(
 	'filter,mount,EN marking,"mass of one, g",lot,use by,sealed',
@@ -159,6 +174,21 @@ describe('a table of items', () => {
 		await work();
 		await expectRefusal(back(table.id), 'conflict', /HM-0502 was worked with since/);
 		expect(await test.db.$count(item)).toBe(5);
+	});
+
+	it('says how far it is, and is stopped with nothing of it taken in', async () => {
+		const rows = Array.from({ length: 6000 }, (_, i) => `L-${10_000 + i},T1,Shed`);
+		const table = given(bytes('tag,model,place', ...rows));
+		const running = importItems(tech(), table);
+		const seen = await waitFor(() => progressOf(tech(), table.id));
+		expect(seen).toMatchObject({ total: 6000, cancelled: false });
+		expect(seen.done).toBeGreaterThan(0);
+		await expectRefusal(stopImport(yard.as(yard.people.viewer), table.id), 'forbidden', /viewer/);
+		expect(await stopImport(tech(), table.id)).toBe(true);
+		await expectRefusal(running, 'conflict', /Nothing of it was taken in/);
+		expect([await test.db.$count(item), await test.db.$count(tableImport)]).toEqual([2, 0]);
+		expect(await progressOf(tech(), table.id)).toBeNull();
+		expect(await stopImport(tech(), table.id)).toBe(false);
 	});
 
 	it('cannot be taken back by reaching past the log', async () => {

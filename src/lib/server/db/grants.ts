@@ -9,6 +9,7 @@ const PASSING = [
 	'audit_pending',
 	'bench_chunk',
 	'device',
+	'import_progress',
 	'invite',
 	'item_due',
 	'item_state',

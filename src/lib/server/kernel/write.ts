@@ -37,6 +37,8 @@ export interface Work {
 	actor: Actor;
 	/** Names items whose state may have changed; it is rebuilt once, after the work. */
 	changed: (...itemIds: string[]) => void;
+	/** Works the state of items out now: for long work that says how far it is. */
+	rebuild: (itemIds: readonly string[]) => Promise<void>;
 	/** Records what happened; written after the work, in the order of the calls. */
 	record: <N extends ActionName>(action: N, entry: Recorded<N>) => void;
 }
@@ -115,6 +117,9 @@ async function transact<T>(
 			}
 		}
 		const entries: NewEntry[] = [];
+		// By the rules that hold now: those of the session may be some seconds old.
+		let held: Promise<Site> | undefined;
+		const rules = () => (held ??= loadSite(tx));
 		const changed = new Set<string>();
 		const now = context.now();
 		const answer = await work({
@@ -128,6 +133,7 @@ async function transact<T>(
 				return actor;
 			},
 			changed: (...itemIds) => itemIds.forEach((id) => changed.add(id)),
+			rebuild: async (itemIds) => rebuildState(tx, itemIds, await rules()),
 			record: (action, { of, itemId, payload }) => {
 				const signs = signsBy(action);
 				if (signs) signing(signs);
@@ -140,8 +146,7 @@ async function transact<T>(
 				});
 			}
 		});
-		// By the rules that hold now: those of the session may be some seconds old.
-		if (changed.size) await rebuildState(tx, [...changed], await loadSite(tx));
+		if (changed.size) await rebuildState(tx, [...changed], await rules());
 		if (request && answer !== undefined) await keepAnswer(tx, request.id, answer);
 		if (entries.length) await appendEntries(tx, await withRecordHashes(tx, entries));
 		return answer;

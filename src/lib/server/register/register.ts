@@ -11,6 +11,7 @@ import { heavy } from '../jobs/heavy.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { write, writeAfter } from '../kernel/write.ts';
+import { endProgress, tellProgress } from './progress.ts';
 import { keepImport } from './tables.ts';
 
 /** Most items that one write moves or labels. */
@@ -75,6 +76,7 @@ export async function importItems(
 				if (count === 0) throw new Refusal('invalid', 'There is no new item in it.', 'file');
 				const importId = input.id;
 				await keepImport(at, { id: importId, kind: 'items', rows: count });
+				let done = 0;
 				let [first, last] = ['', ''];
 				for (const part of parts) {
 					const rows = (JSON.parse(part) as ItemTable['items']).map((line) => ({
@@ -90,7 +92,9 @@ export async function importItems(
 						importId
 					}));
 					await at.tx.insert(item).values(rows);
-					at.changed(...rows.map((row) => row.id));
+					await at.rebuild(rows.map((row) => row.id));
+					done += rows.length;
+					await tellProgress(context, importId, done, count);
 					first ||= rows[0]?.tag ?? '';
 					last = rows.at(-1)?.tag ?? last;
 				}
@@ -106,6 +110,8 @@ export async function importItems(
 				'file'
 			);
 		throw error;
+	} finally {
+		await endProgress(context, input.id);
 	}
 }
 

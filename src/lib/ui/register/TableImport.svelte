@@ -38,6 +38,24 @@
 	let id = $state(crypto.randomUUID());
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
+	let progress = $state<{ done: number; total: number; cancelled: boolean } | null>(null);
+	/** How far the import is, asked for while it runs. */
+	$effect(() => {
+		if (!busy || step !== 'import') return;
+		const ask = async () => {
+			const answer = await fetch(`/api/imports/${id}`).catch(() => null);
+			progress = answer?.ok ? (await answer.json()).progress : null;
+		};
+		const timer = setInterval(() => void ask(), 500);
+		return () => {
+			clearInterval(timer);
+			progress = null;
+		};
+	});
+	async function stop() {
+		await fetch(`/api/imports/${id}`, { method: 'DELETE' }).catch(() => null);
+		if (progress) progress.cancelled = true;
+	}
 	const preview = $derived(form?.preview ?? null);
 </script>
 
@@ -90,6 +108,20 @@
 		{/if}
 	</div>
 </form>
+{#if busy && step === 'import'}
+	<div class="mt-4 flex max-w-[46rem] flex-wrap items-center gap-4" role="status">
+		{#if progress}
+			<progress class="h-3 min-w-[12rem] flex-1" max={progress.total} value={progress.done}
+			></progress>
+			<span class="font-mono"
+				>{progress.done.toLocaleString('en-GB')} of {progress.total.toLocaleString('en-GB')}</span
+			>
+			<button type="button" class="button" disabled={progress.cancelled} onclick={stop}
+				>{progress.cancelled ? 'Stopping …' : 'Stop: nothing is taken in'}</button
+			>
+		{:else}Reading …{/if}
+	</div>
+{/if}
 {#if preview}
 	<h2 class="mt-6">What it would do</h2>
 	<p>

@@ -298,6 +298,16 @@ export const itemDue = pgTable(
 	]
 );
 
+/** How far a long import is, told beside its transaction so that others see it; gone when it ends. */
+export const importProgress = pgTable('import_progress', {
+	id: uuid('id').primaryKey(),
+	done: integer('done').notNull().default(0),
+	total: integer('total').notNull(),
+	/** Somebody asked for its end: nothing of it is kept. */
+	cancelled: boolean('cancelled').notNull().default(false),
+	at: timestamp('at', { withTimezone: true }).notNull()
+});
+
 /** A rule of intervals that the site made itself. */
 export const dueRule = pgTable(
 	'due_rule',
