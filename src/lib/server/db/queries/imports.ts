@@ -25,8 +25,17 @@ export async function workedWith(tx: Connection, importId: string): Promise<stri
 	return rows.map(({ name }) => name);
 }
 
+/** Rows that one statement removes: none takes longer than a statement may. */
+const BATCH = 2000;
+
 /** Removes everything that came in with a table. @returns how many rows */
 export async function undoImport(tx: Connection, importId: string): Promise<number> {
-	const { rows } = await tx.execute<{ n: number }>(sql`select undo_table_import(${importId}) as n`);
-	return rows[0]?.n ?? 0;
+	for (let gone = 0; ;) {
+		const { rows } = await tx.execute<{ n: number }>(
+			sql`select undo_table_import(${importId}, ${BATCH}) as n`
+		);
+		const n = rows[0]?.n ?? 0;
+		if (n === 0) return gone;
+		gone += n;
+	}
 }

@@ -60,6 +60,7 @@ export const entryWearer = pgTable(
 	},
 	(t) => [
 		index('entry_wearer_team').on(t.teamId),
+		index('entry_wearer_set').on(t.setId),
 		index('entry_wearer_name').on(t.wearer, t.endedAt),
 		uniqueIndex('entry_wearer_set_once')
 			.on(t.setId)

@@ -47,6 +47,7 @@ export const defect = pgTable(
 			.on(t.itemId, t.station, t.code)
 			.where(sql`${t.closedAt} is null`),
 		index('defect_open').on(t.closedAt),
+		index('defect_item').on(t.itemId),
 		oneOf('defect_closed_how', t.closedHow, ['released', 'withdrawn', 'retired']),
 		check('defect_closed_whole', sql`(${t.closedAt} is null) = (${t.closedHow} is null)`)
 	]
@@ -76,6 +77,7 @@ export const serviceJob = pgTable(
 		version: integer('version').notNull().default(1)
 	},
 	(t) => [
+		index('service_job_item').on(t.itemId),
 		uniqueIndex('service_job_one_open')
 			.on(t.itemId)
 			.where(sql`${t.releasedAt} is null and ${t.supersededAt} is null`),

@@ -115,6 +115,7 @@ export const filterPair = pgTable(
 			.on(t.itemId)
 			.where(sql`${t.discardedAt} is null`),
 		index('filter_pair_open').on(t.discardedAt),
+		index('filter_pair_item').on(t.itemId),
 		oneOf('filter_pair_discard_reason', t.discardReason, DISCARD_REASONS)
 	]
 );

@@ -61,6 +61,7 @@ export const musterEntry = pgTable(
 		station: text('station')
 	},
 	(t) => [
+		index('muster_entry_item').on(t.itemId),
 		uniqueIndex('muster_entry_once').on(t.musterId, t.itemId),
 		check('muster_entry_code', sql`(${t.code} is null) = (${t.station} is null)`)
 	]
