@@ -9,9 +9,28 @@ import { closePlace, savePlace } from '../../src/lib/server/site/places.ts';
 import { endRule, previewRule, type RuleInput, saveRule } from '../../src/lib/server/site/rules.ts';
 import { endSetUp } from '../../src/lib/server/site/set-up.ts';
 import { saveSite } from '../../src/lib/server/site/settings.ts';
+import { startFromFile } from '../../src/lib/server/site/settings-file.ts';
 import { saveTestHouse } from '../../src/lib/server/site/test-houses.ts';
 
 const NOTHING = new Uint8Array();
+const EMPTY_SETTINGS = {
+	format: 'grevan settings',
+	version: 1,
+	site: {
+		timeZone: 'Europe/Oslo',
+		ruleSet: 'uk',
+		codeScheme: 'en',
+		sealWays: 'both',
+		setSchool: 'either',
+		workDays: [1],
+		benchMinutes: 60,
+		holidays: []
+	},
+	places: [],
+	models: [],
+	rules: [],
+	testHouses: []
+};
 const rule = (): RuleInput => ({
 	requestId: id(),
 	id: id(),
@@ -67,6 +86,15 @@ export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>]
 		'save the site',
 		'supervisor',
 		(c) => saveSite(c, { requestId: id(), version: 99, choices: { name: 'Other' } })
+	],
+	[
+		'start from a file',
+		'supervisor',
+		(c) =>
+			startFromFile(c, {
+				requestId: id(),
+				bytes: new TextEncoder().encode(JSON.stringify(EMPTY_SETTINGS))
+			})
 	],
 	['end the set-up', 'supervisor', (c) => endSetUp(c, id(), true)],
 	[

@@ -38,6 +38,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'item.use-changed': { from: 'shared', to: 'emergency' },
 	'site.begun': { by: 'Nora' },
 	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },
+	'site.copied': { places: 2, models: 5, rules: 1, testHouses: 0 },
 	'site.changed': { changes: [{ what: 'name', from: 'A', to: 'B' }] },
 	'rule.made': { rule: 'Inspection every 7 days', reason: 'Dust', before: null },
 	'rule.ended': { rule: 'Inspection every 7 days', reason: 'Dust is gone' },

@@ -20,6 +20,17 @@ export const SITE_ACTIONS = {
 		says: (p) =>
 			`Set-up ended, ${p.twoStep ? 'with' : 'without'} two-step sign-in for admins${p.lacks.length ? `; still to do: ${p.lacks.join(', ').toLowerCase()}` : ''}`
 	}),
+	'site.copied': action({
+		subject: 'site',
+		payload: z.object({
+			places: z.number(),
+			models: z.number(),
+			rules: z.number(),
+			testHouses: z.number()
+		}),
+		says: (p) =>
+			`Started with the settings of another site: ${p.places} places, ${p.models} models, ${p.rules} rules, ${p.testHouses} test houses`
+	}),
 	'site.changed': action({
 		subject: 'site',
 		payload: z.object({ changes }),

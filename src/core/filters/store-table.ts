@@ -1,5 +1,6 @@
 import { decodeText } from '../csv/decode.ts';
-import { readNumber, readTable, type Column, type TableFault } from '../csv/table.ts';
+import { textColumn, wholeColumn } from '../csv/columns.ts';
+import { readTable, type Column, type TableFault } from '../csv/table.ts';
 import { checkDay } from '../plan/calendar.ts';
 import { parseEn, parseUs } from './filter-code.ts';
 import { FILTER_ROLES, type FilterRole } from './stock.ts';
@@ -39,43 +40,10 @@ export const emptyStoreRow = (): StoreRow => ({
 
 const LONGEST = 60;
 
-const words = (
-	name: string,
-	key: 'name' | 'maker' | 'mount' | 'lot' | 'location',
-	required = false
-) =>
-	({
-		name,
-		required,
-		read(cell, into) {
-			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
-			into[key] = cell;
-		},
-		write: (row) => row[key]
-	}) satisfies Column<StoreRow>;
-
-const whole = (
-	name: string,
-	key: 'massG' | 'openedMonths' | 'reorderLevel' | 'quantity',
-	[least, most]: readonly [number, number],
-	required = false
-) =>
-	({
-		name,
-		required,
-		read(cell, into, table) {
-			const value = readNumber(cell, table);
-			if (!Number.isInteger(value) || value < least || value > most)
-				throw new RangeError(`A whole number from ${least} to ${most}.`);
-			into[key] = value;
-		},
-		write: (row) => row[key] ?? ''
-	}) satisfies Column<StoreRow>;
-
 /** Columns of the filter store as a table: a row is a lot. */
 export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
-	words('filter', 'name', true),
-	words('maker', 'maker'),
+	textColumn<StoreRow>('filter', 'name', { longest: LONGEST, required: true }),
+	textColumn<StoreRow>('maker', 'maker', { longest: LONGEST }),
 	{
 		name: 'what it is',
 		read: (cell, into) => {
@@ -85,7 +53,7 @@ export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
 		},
 		write: (row) => row.role
 	},
-	words('mount', 'mount'),
+	textColumn<StoreRow>('mount', 'mount', { longest: LONGEST }),
 	{
 		name: 'EN marking',
 		read: (cell, into) => {
@@ -103,10 +71,10 @@ export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
 		},
 		write: (row) => row.codeUs
 	},
-	whole('mass of one, g', 'massG', [1, 2000]),
-	whole('months once open', 'openedMonths', [1, 120]),
-	whole('buy below', 'reorderLevel', [0, 10_000]),
-	words('lot', 'lot', true),
+	wholeColumn<StoreRow>('mass of one, g', 'massG', { least: 1, most: 2000 }),
+	wholeColumn<StoreRow>('months once open', 'openedMonths', { least: 1, most: 120 }),
+	wholeColumn<StoreRow>('buy below', 'reorderLevel', { least: 0, most: 10_000 }),
+	textColumn<StoreRow>('lot', 'lot', { longest: LONGEST, required: true }),
 	{
 		name: 'use by',
 		required: true,
@@ -115,8 +83,8 @@ export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
 		},
 		write: (row) => row.useBy
 	},
-	whole('sealed', 'quantity', [1, 100_000], true),
-	words('location', 'location')
+	wholeColumn<StoreRow>('sealed', 'quantity', { least: 1, most: 100_000, required: true }),
+	textColumn<StoreRow>('location', 'location', { longest: LONGEST })
 ];
 
 /** What the store holds that new rows are set against. */

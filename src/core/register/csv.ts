@@ -1,5 +1,6 @@
 import { checkDay } from '../plan/calendar.ts';
 import { USE_PATTERNS, type UsePattern } from '../site/places.ts';
+import { textColumn } from '../csv/columns.ts';
 import type { Column } from '../csv/table.ts';
 
 /** An item as a row of a table gives it: names, not keys. */
@@ -41,17 +42,6 @@ export function checkTag(text: string): string {
 	return tag;
 }
 
-const words = (name: string, key: 'model' | 'size' | 'serial' | 'place', required = false) =>
-	({
-		name,
-		required,
-		read(cell, into) {
-			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
-			into[key] = cell;
-		},
-		write: (row) => row[key]
-	}) satisfies Column<ItemRow>;
-
 /** Columns of the register as a table. */
 export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
 	{
@@ -62,10 +52,10 @@ export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
 		},
 		write: (row) => row.tag
 	},
-	words('model', 'model', true),
-	words('size', 'size'),
-	words('serial', 'serial'),
-	words('place', 'place', true),
+	textColumn<ItemRow>('model', 'model', { longest: LONGEST, required: true }),
+	textColumn<ItemRow>('size', 'size', { longest: LONGEST }),
+	textColumn<ItemRow>('serial', 'serial', { longest: LONGEST }),
+	textColumn<ItemRow>('place', 'place', { longest: LONGEST, required: true }),
 	{
 		name: 'in use since',
 		read: (cell, into) => {

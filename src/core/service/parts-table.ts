@@ -1,5 +1,6 @@
 import { decodeText } from '../csv/decode.ts';
-import { readNumber, readTable, type Column, type TableFault } from '../csv/table.ts';
+import { textColumn, wholeColumn } from '../csv/columns.ts';
+import { readTable, type Column, type TableFault } from '../csv/table.ts';
 import { PARTS } from '../data/repairs.ts';
 import { checkDay } from '../plan/calendar.ts';
 
@@ -41,17 +42,6 @@ export function partNamed(text: string): string {
 	);
 }
 
-const words = (name: string, key: 'lot' | 'location', required = false) =>
-	({
-		name,
-		required,
-		read(cell, into) {
-			if (cell.length > LONGEST) throw new RangeError(`At most ${LONGEST} characters.`);
-			into[key] = cell;
-		},
-		write: (row) => row[key]
-	}) satisfies Column<PartRow>;
-
 /** Columns of the spare parts as a table: a row is a lot. */
 export const PART_COLUMNS: readonly Column<PartRow>[] = [
 	{
@@ -62,18 +52,8 @@ export const PART_COLUMNS: readonly Column<PartRow>[] = [
 		},
 		write: (row) => PARTS[row.part]?.name ?? row.part
 	},
-	words('lot', 'lot', true),
-	{
-		name: 'quantity',
-		required: true,
-		read: (cell, into, table) => {
-			const value = readNumber(cell, table);
-			if (!Number.isInteger(value) || value < 1 || value > 100_000)
-				throw new RangeError('A whole number from 1 to 100000.');
-			into.quantity = value;
-		},
-		write: (row) => row.quantity
-	},
+	textColumn<PartRow>('lot', 'lot', { longest: LONGEST, required: true }),
+	wholeColumn<PartRow>('quantity', 'quantity', { least: 1, most: 100_000, required: true }),
 	{
 		name: 'use by',
 		read: (cell, into) => {
@@ -81,7 +61,7 @@ export const PART_COLUMNS: readonly Column<PartRow>[] = [
 		},
 		write: (row) => row.useBy ?? ''
 	},
-	words('location', 'location')
+	textColumn<PartRow>('location', 'location', { longest: LONGEST })
 ];
 
 export interface PartTable {

@@ -12,6 +12,13 @@
 		timeZones={data.timeZones}
 		button="Keep these"
 	/>{/key}
+<p class="mt-6 max-w-[40rem]">
+	<a class="button" href="/settings/site/file" download>Settings as a file</a>
+	<span class="text-soft mt-2 block"
+		>Rules, places and floors, models, intervals, calendar and test houses: another site starts with
+		them. Neither people nor what is in the register.</span
+	>
+</p>
 <section aria-labelledby="changes" class="mt-8">
 	<h2 id="changes">What was changed</h2>
 	{#if data.lines.length === 0}<p class="mt-1">Nothing yet.</p>{/if}
