@@ -1,4 +1,13 @@
-import { answerSteps, appUrl, beginInspection, CLEAN, ready, scan, signInAs } from './support/app';
+import {
+	answerSteps,
+	appUrl,
+	beginInspection,
+	CLEAN,
+	enter,
+	ready,
+	scan,
+	signInAs
+} from './support/app';
 import { expect, test } from './support/test';
 
 test('a hazard plan says what is wrong where it is wrong, and keeps what was typed', async ({
@@ -115,7 +124,9 @@ test('an unknown tag is said, and a search finds by model', async ({ page }) => 
 	await page.keyboard.press('/');
 	await page.keyboard.type('HM-9999');
 	await page.keyboard.press('Enter');
-	await expect(page.getByText(/No item carries or names “HM-9999”/)).toBeVisible();
+	await expect(page.getByText(/Nothing here carries it/)).toBeVisible();
+	await enter(page.getByRole('link', { name: 'Add HM-9999 to the register' }));
+	await expect(page.getByLabel('Tag', { exact: true })).toHaveValue('HM-9999');
 	const response = await page.goto(`${appUrl()}/items/HM-9999`);
 	expect(response?.status()).toBe(404);
 	await expect(page.getByText(/No item carries the tag HM-9999/)).toBeVisible();

@@ -50,6 +50,8 @@ async function everyPage(page: Page): Promise<string[]> {
 		`/filters?plan=${plan?.split('/').at(-1)}`,
 		'/items',
 		'/items?q=nothing',
+		'/search?q=dryer',
+		'/search?q=nothing',
 		'/items/new',
 		'/items/import',
 		'/items/labels?tags=HM-0101,BA-0201',

@@ -105,7 +105,7 @@
 				autocomplete="off"
 				bind:this={scan}
 				required
-				placeholder="Scan a tag, or type a tag, model, place"
+				placeholder="Scan a tag, or type what you look for"
 			/>
 		</form>
 		<div class="facts">

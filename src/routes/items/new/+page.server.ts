@@ -13,7 +13,7 @@ export const load: PageServerLoad = (event) =>
 		const context = contextOf(event);
 		const [models, places] = await Promise.all([listModels(context.db), listPlaces(context.db)]);
 		return {
-			filled: form.filled({}, 'new'),
+			filled: form.filled({ tag: tag.parse(event.url.searchParams.get('tag') ?? '') }, 'new'),
 			mayKeep: may(context.actor.role, 'keep the register'),
 			places: places.map(({ id, name }) => ({ id, name })),
 			models: models
@@ -21,6 +21,9 @@ export const load: PageServerLoad = (event) =>
 				.map(({ model }) => ({ id: model.id, name: model.name, family: model.family }))
 		};
 	});
+
+/** The tag that was scanned and that nothing carries. */
+const tag = z.string().max(40).catch('');
 
 const form = longForm(
 	z.object({

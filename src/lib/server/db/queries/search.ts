@@ -1,0 +1,48 @@
+import { sql } from 'drizzle-orm';
+import type { Found } from '../../../../core/search/rank.ts';
+import type { Connection } from '../client.ts';
+
+/** Of each kind so many are given; which of them come first is not the database's to say. */
+const OF_EACH = 40;
+
+/** Everything that carries each of some words in its name or in what is said of it. */
+export async function findWords(db: Connection, words: readonly string[]): Promise<Found[]> {
+	if (words.length === 0) return [];
+	const like = words.map((word) => `%${word.replaceAll(/[%_\\]/g, '\\$&')}%`);
+	const all = (text: ReturnType<typeof sql>) =>
+		sql.join(
+			like.map((pattern) => sql`${text} ilike ${pattern}`),
+			sql` and `
+		);
+	const { rows } = await db.execute<Found & Record<string, unknown>>(sql`
+		(select 'item' as kind, i.tag as name, m.name || ', ' || p.name || case when i.serial = '' then '' else ', ' || i.serial end as detail,
+				'/items/' || i.tag as href
+			from item i join item_model m on m.id = i.model_id join place p on p.id = i.place_id
+			where ${all(sql`(i.tag || ' ' || m.name || ' ' || p.name || ' ' || i.serial)`)} order by i.tag limit ${OF_EACH})
+		union all
+		(select 'plan', h.task, 'plan ' || h.number || ', ' || p.name, '/hazards/' || h.id
+			from hazard_plan h join place p on p.id = h.place_id
+			where ${all(sql`(h.task || ' plan ' || h.number || ' ' || p.name)`)} order by h.number desc limit ${OF_EACH})
+		union all
+		(select 'lot', l.lot, m.name || ', ' || l.location, '/filters/lots/' || l.id
+			from filter_lot l join filter_model m on m.id = l.model_id
+			where ${all(sql`(l.lot || ' ' || m.name || ' ' || l.location)`)} order by l.lot limit ${OF_EACH})
+		union all
+		(select 'filter', m.name, concat_ws(', ', m.code_en, m.code_us, m.mount), '/filters/store'
+			from filter_model m
+			where ${all(sql`concat_ws(' ', m.name, m.code_en, m.code_us, m.mount)`)} order by m.name limit ${OF_EACH})
+		union all
+		(select 'model', m.name, m.maker, '/items/models/' || m.id from item_model m
+			where ${all(sql`(m.name || ' ' || m.maker)`)} order by m.name limit ${OF_EACH})
+		union all
+		(select 'place', p.name, p.kind, '/items?place=' || p.id from place p
+			where p.closed_on is null and ${all(sql`(p.name || ' ' || p.kind)`)} order by p.name limit ${OF_EACH})
+		union all
+		(select 'fault', i.tag || ', ' || d.code, d.note, '/faults/' || d.id
+			from defect d join item i on i.id = d.item_id
+			where d.closed_at is null and ${all(sql`(i.tag || ' ' || d.code || ' ' || coalesce(d.note, ''))`)} order by i.tag limit ${OF_EACH})
+		union all
+		(select 'person', u.name, u.role::text, '/settings/accounts/' || u.id from "user" u
+			where u.disabled_at is null and ${all(sql`(u.name || ' ' || u.role::text)`)} order by u.name limit ${OF_EACH})`);
+	return rows.map(({ kind, name, detail, href }) => ({ kind, name, detail: detail ?? '', href }));
+}
