@@ -23,6 +23,9 @@ export const ROLE_WORDS: Record<FilterRole, string> = {
 	adapter: 'an adapter'
 };
 
+/** Whether a model carries the marking of a scheme: a retainer and an adapter catch nothing by themselves. */
+export const isMarked = (role: FilterRole): boolean => role === 'filter' || role === 'pre-filter';
+
 /** A lot of sealed filters in the store. */
 export interface StockFilter {
 	/** Left out: a filter. */

@@ -3,7 +3,7 @@ import { textColumn, wholeColumn } from '../csv/columns.ts';
 import { readTable, type Column, type TableFault } from '../csv/table.ts';
 import { checkDay } from '../plan/calendar.ts';
 import { parseEn, parseUs } from './filter-code.ts';
-import { FILTER_ROLES, type FilterRole } from './stock.ts';
+import { FILTER_ROLES, type FilterRole, isMarked } from './stock.ts';
 
 /** A lot of the filter store with its model, as a row of a table gives it. */
 export interface StoreRow {
@@ -127,11 +127,10 @@ export function readStoreTable(bytes: Uint8Array, held: StoreHeld, asOf: string)
 		const old = known.get(key);
 		const { lot, useBy, quantity, location, ...model } = record;
 		if (!old && !models.has(key)) {
-			const bare = model.role === 'retainer' || model.role === 'adapter';
 			if (!model.mount) fault('mount', 'A filter that the store does not know needs its mount.');
 			if (model.massG === null)
 				fault('mass of one, g', 'A filter that the store does not know needs its mass.');
-			if (!bare && !model.codeEn && !model.codeUs)
+			if (isMarked(model.role) && !model.codeEn && !model.codeUs)
 				fault('EN marking', 'The marking of at least one scheme.');
 		}
 		const id = `${old?.id ?? key}\n${lot}`;

@@ -10,6 +10,11 @@ import type { DueRule } from './due.ts';
 export const RULE_WHATS = ['inspection', 'bench test'] as const;
 export type RuleWhat = (typeof RULE_WHATS)[number];
 
+const WHAT_WORDS: Record<RuleWhat, string> = {
+	inspection: 'Inspection',
+	'bench test': 'Bench test'
+};
+
 /** How often, by the calendar. */
 export type Every = { months: number } | { days: number };
 
@@ -102,7 +107,7 @@ export const rulesFor = (item: RuleSubject, rules: readonly IntervalRule[]): Int
 
 /** A rule as it is judged. */
 export const asDueRule = ({ what, every, windowDays, origin }: IntervalRule): DueRule => ({
-	name: what === 'inspection' ? 'Inspection' : 'Bench test',
+	name: WHAT_WORDS[what],
 	every,
 	window: windowDays,
 	origin
@@ -133,8 +138,7 @@ export function ruleWords(
 	]
 		.filter(Boolean)
 		.join(' ');
-	const word = what === 'inspection' ? 'Inspection' : 'Bench test';
-	return `${word} ${everyWords(every)}, ${scope}; due from ${windowDays} days before`;
+	return `${WHAT_WORDS[what]} ${everyWords(every)}, ${scope}; due from ${windowDays} days before`;
 }
 
 /** Days that an interval has at least, from any day on. */

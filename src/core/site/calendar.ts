@@ -44,7 +44,10 @@ export function workDayUpTo(day: Day, calendar: WorkCalendar): Day | null {
  * A calendar as it is kept: weekdays and holidays in order, each once.
  * @throws InputError where no day of the week is worked on, or a holiday is no day or has no name
  */
-export function checkWorkCalendar(calendar: WorkCalendar): WorkCalendar {
+export function checkWorkCalendar(calendar: WorkCalendar): {
+	workDays: number[];
+	holidays: Holiday[];
+} {
 	const workDays = [...new Set(calendar.workDays)].sort((a, b) => a - b);
 	if (workDays.length === 0)
 		throw new InputError(

@@ -8,7 +8,8 @@ import { writeAccount } from '../access/accounts.ts';
 import { type Auth, hashPassword, hashPin } from '../web/auth.ts';
 import { PEOPLE } from './scenario.ts';
 import { seedEquipment } from './seed-equipment.ts';
-import { fitCanisters, fitFilters, seedPlans } from './seed-plans.ts';
+import { fitCanisters, fitFilters } from './seed-filters.ts';
+import { seedPlans } from './seed-plans.ts';
 import { Seed, type SeedOptions } from './seeding.ts';
 
 /** The PIN of every person of the demo; it is shown beside them where the demo is offered. */
@@ -48,6 +49,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await fitFilters(seed);
 		await seed.stories();
 		await fitCanisters(seed);
+		await seed.testHouses();
 		await seed.writeRecord();
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);

@@ -16,6 +16,7 @@ import {
 	partLot,
 	place,
 	placeFloor,
+	testHouse,
 	site
 } from '../db/schema/index.ts';
 import { withRecordHashes } from '../kernel/record-hash.ts';
@@ -23,15 +24,8 @@ import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
 import { Chance } from './random.ts';
-import {
-	type CANISTERS,
-	FILTERS,
-	HOLIDAYS,
-	MASKS,
-	PART_LOTS,
-	PLACES,
-	SITE_NAME
-} from './scenario.ts';
+import { HOLIDAYS, MASKS, PART_LOTS, PLACES, SITE_NAME, TEST_HOUSES } from './scenario.ts';
+import { type CANISTERS, FILTERS } from './scenario-filters.ts';
 
 export interface SeedOptions {
 	now: Date;
@@ -149,6 +143,13 @@ export class Seed {
 				useBy: row.days === null ? null : plusDays(this.today, row.days)
 			}))
 		);
+	}
+
+	/** Where the site sends things for testing. */
+	async testHouses(): Promise<void> {
+		await this.tx
+			.insert(testHouse)
+			.values(TEST_HOUSES.map((row) => ({ id: this.chance.uuid(), ...row })));
 	}
 
 	/** A model of filters as the scenario has it. */

@@ -26,7 +26,7 @@ import { planPage, raiseFlag } from '../hazards/plans.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write } from '../kernel/write.ts';
-import { refuseUnapproved, servedKind } from '../register/sets.ts';
+import { isApproved, refuseUnapproved, servedKind } from '../register/sets.ts';
 import { itemByTag, PAGE_SIZE, pagesOf, refuseRetired } from '../register/items.ts';
 import { ledgerOf, openPairOn, pairChange, wearsOf } from './change.ts';
 
@@ -142,7 +142,7 @@ export async function lotsFitting(
 	return lots.filter(
 		({ lot, model }) =>
 			model.role === 'filter' &&
-			(approved.length === 0 || approved.includes(model.name)) &&
+			isApproved({ approved }, model.name) &&
 			judgePack({ ...model, ...lot }, { mount, filters, carrier: 'pouch' }, todayOf(context))
 				.outcome === 'serves'
 	);

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm';
 import { parseEn, parseUs } from '../../../core/filters/filter-code.ts';
-import { type FilterRole } from '../../../core/filters/stock.ts';
+import { type FilterRole, isMarked } from '../../../core/filters/stock.ts';
 import type { Bed } from '../../../core/filters/wheeler-jonas.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
@@ -97,8 +97,7 @@ function checkModel(input: ModelInput): void {
 			`“${input.codeUs}” is no US marking such as OV/AG-P100.`,
 			'codeUs'
 		);
-	const bare = input.role === 'retainer' || input.role === 'adapter';
-	if (!bare && !input.codeEn && !input.codeUs)
+	if (isMarked(input.role ?? 'filter') && !input.codeEn && !input.codeUs)
 		throw new Refusal('invalid', 'Enter the marking of at least one scheme.', 'codeEn');
 }
 

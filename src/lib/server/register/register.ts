@@ -12,7 +12,7 @@ import { requirePermission } from '../kernel/permissions.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { write, writeAfter } from '../kernel/write.ts';
 import { endProgress, tellProgress } from './progress.ts';
-import { keepImport } from './tables.ts';
+import { keepImport, requireRows } from './tables.ts';
 
 /** Most items that one write moves or labels. */
 export const MOST_AT_ONCE = 200;
@@ -67,13 +67,7 @@ export async function importItems(
 			{ id: input.id, content: input },
 			async () => heavy('read items', { bytes: input.bytes, register: await held(context.db) }),
 			async (at, { parts, count, faults }) => {
-				if (faults.length && !input.leaveOutBad)
-					throw new Refusal(
-						'invalid',
-						`${faults.length} cells are at fault; nothing was written.`,
-						'file'
-					);
-				if (count === 0) throw new Refusal('invalid', 'There is no new item in it.', 'file');
+				requireRows(faults, count, input.leaveOutBad, 'There is no new item in it.');
 				const importId = input.id;
 				await keepImport(at, { id: importId, kind: 'items', rows: count });
 				let done = 0;

@@ -93,13 +93,17 @@ async function requireApproved(tx: Connection, to: Item, part: Item): Promise<vo
 	if (set && own) refuseUnapproved(set, own.name, 'tag');
 }
 
+/** Whether a model is approved with another; one that names nothing refuses nothing. */
+export const isApproved = (carrier: { approved: readonly string[] }, name: string): boolean =>
+	carrier.approved.length === 0 || carrier.approved.includes(name);
+
 /** @throws Refusal naming what would be allowed */
 export function refuseUnapproved(
 	carrier: { name: string; approved: readonly string[] },
 	name: string,
 	path: string
 ): void {
-	if (carrier.approved.length === 0 || carrier.approved.includes(name)) return;
+	if (isApproved(carrier, name)) return;
 	throw new Refusal(
 		'conflict',
 		`${name} is not approved with ${carrier.name}. Approved: ${carrier.approved.join(', ')}.`,

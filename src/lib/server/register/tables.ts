@@ -86,14 +86,19 @@ export interface TableGiven {
 }
 
 /** @throws Refusal where rows are at fault and are not to be left out, or nothing is left */
-function requireRows(faults: readonly unknown[], count: number, leaveOutBad: boolean): void {
+export function requireRows(
+	faults: readonly unknown[],
+	count: number,
+	leaveOutBad: boolean,
+	nothing = 'There is nothing new in it.'
+): void {
 	if (faults.length && !leaveOutBad)
 		throw new Refusal(
 			'invalid',
 			`${faults.length} cells are at fault; nothing was written.`,
 			'file'
 		);
-	if (count === 0) throw new Refusal('invalid', 'There is nothing new in it.', 'file');
+	if (count === 0) throw new Refusal('invalid', nothing, 'file');
 }
 
 const storeHeld = async (db: Connection) => ({
@@ -119,80 +124,69 @@ export async function previewStore(context: Context, kind: 'filters' | 'parts', 
 	return { newCount: lots.length, faults, rows, unknown, encoding };
 }
 
-/** Takes lots of filters in from a table, with the models that the store does not know. */
-export async function importFilters(
+/**
+ * Takes lots in from a table: all of them or, when asked, all but those at fault.
+ * @param put writes the lots; gives how many models came with them
+ */
+const intoStore = <T extends { lots: readonly unknown[]; faults: readonly unknown[] }>(
 	context: Context,
-	input: TableGiven
-): Promise<{ imported: number }> {
-	return noTwice(() =>
+	kind: 'filters' | 'parts',
+	input: TableGiven,
+	read: (context: Context, bytes: Uint8Array) => Promise<T>,
+	put: (at: Work, table: T, importId: string) => Promise<number>
+): Promise<{ imported: number }> =>
+	noTwice(() =>
 		writeAfter(
 			context,
-			KEEPS.filters,
+			KEEPS[kind],
 			{ id: input.id, content: input },
-			() => readFilters(context, input.bytes),
-			async (at, { models, lots, faults }) => {
-				requireRows(faults, lots.length, input.leaveOutBad);
-				const { tx } = at;
-				const importId = input.id;
-				await keepImport(at, { id: importId, kind: 'filters', rows: lots.length });
-				if (models.length)
-					await tx.insert(filterModel).values(
-						models.map((model) => ({
-							...model,
-							id: crypto.randomUUID(),
-							codeEn: model.codeEn || null,
-							codeUs: model.codeUs || null,
-							importId
-						}))
-					);
-				const { models: held } = await storeHeld(tx);
-				const idOf = new Map(held.map(({ id, name }) => [name.toLowerCase(), id]));
-				await tx.insert(filterLot).values(
-					lots.map(({ model, quantity, ...lot }) => ({
-						...lot,
-						id: crypto.randomUUID(),
-						modelId: idOf.get(model.toLowerCase()) ?? '',
-						sealedQuantity: quantity,
-						importId
-					}))
-				);
-				at.record('store.imported', {
-					of: importId,
-					payload: { kind: 'filters', lots: lots.length, models: models.length }
-				});
-				return { imported: lots.length };
+			() => read(context, input.bytes),
+			async (at, table) => {
+				const lots = table.lots.length;
+				requireRows(table.faults, lots, input.leaveOutBad);
+				await keepImport(at, { id: input.id, kind, rows: lots });
+				const models = await put(at, table, input.id);
+				at.record('store.imported', { of: input.id, payload: { kind, lots, models } });
+				return { imported: lots };
 			}
 		)
 	);
-}
+
+/** Takes lots of filters in from a table, with the models that the store does not know. */
+export const importFilters = (context: Context, input: TableGiven) =>
+	intoStore(context, 'filters', input, readFilters, async ({ tx }, { models, lots }, importId) => {
+		if (models.length)
+			await tx.insert(filterModel).values(
+				models.map((model) => ({
+					...model,
+					id: crypto.randomUUID(),
+					codeEn: model.codeEn || null,
+					codeUs: model.codeUs || null,
+					importId
+				}))
+			);
+		const { models: held } = await storeHeld(tx);
+		const idOf = new Map(held.map(({ id, name }) => [name.toLowerCase(), id]));
+		await tx.insert(filterLot).values(
+			lots.map(({ model, quantity, ...lot }) => ({
+				...lot,
+				id: crypto.randomUUID(),
+				modelId: idOf.get(model.toLowerCase()) ?? '',
+				sealedQuantity: quantity,
+				importId
+			}))
+		);
+		return models.length;
+	});
 
 /** Takes lots of spare parts in from a table. */
-export async function importParts(
-	context: Context,
-	input: TableGiven
-): Promise<{ imported: number }> {
-	return noTwice(() =>
-		writeAfter(
-			context,
-			KEEPS.parts,
-			{ id: input.id, content: input },
-			() => readParts(context, input.bytes),
-			async (at, { lots, faults }) => {
-				requireRows(faults, lots.length, input.leaveOutBad);
-				const importId = input.id;
-				await keepImport(at, { id: importId, kind: 'parts', rows: lots.length });
-				await at.tx
-					.insert(partLot)
-					.values(lots.map((lot) => ({ ...lot, id: crypto.randomUUID(), importId })));
-				at.record('store.imported', {
-					of: importId,
-					payload: { kind: 'parts', lots: lots.length, models: 0 }
-				});
-				return { imported: lots.length };
-			}
-		)
-	);
-}
+export const importParts = (context: Context, input: TableGiven) =>
+	intoStore(context, 'parts', input, readParts, async ({ tx }, { lots }, importId) => {
+		await tx
+			.insert(partLot)
+			.values(lots.map((lot) => ({ ...lot, id: crypto.randomUUID(), importId })));
+		return 0;
+	});
 
 /** @throws Refusal where a lot or a filter came in meanwhile */
 async function noTwice<T>(work: () => Promise<T>): Promise<T> {

@@ -91,13 +91,8 @@ export async function savePlace(context: Context, input: PlaceInput): Promise<vo
 				await tx.insert(place).values({ id: input.id, ...values });
 				at.record('place.added', { of: input.id, payload: { name } });
 			}
-			const [from, to] = [held, values].map((state) => ({
-				...NONE,
-				...state,
-				storage: [...(state?.storage ?? [])].sort()
-			}));
 			const changes = [
-				...(held && from && to ? await inWords(tx, from, to) : []),
+				...(held ? await inWords(tx, { ...held, storage: [...held.storage].sort() }, values) : []),
 				...(await saveFloors(at, input))
 			];
 			if (held)
@@ -119,7 +114,6 @@ export async function savePlace(context: Context, input: PlaceInput): Promise<vo
 }
 
 type PlaceState = Pick<typeof place.$inferSelect, 'name' | 'kind' | 'storage' | 'responsible'>;
-const NONE: PlaceState = { name: '', kind: 'room', storage: [], responsible: null };
 
 /** What changed of a place, people by their names. */
 async function inWords(tx: Connection, before: PlaceState, after: PlaceState) {

@@ -108,8 +108,9 @@ async function previewOf(
 	const byPlace = new Map<string, { due: number; overdue: number }>();
 	let items = 0;
 	for (let i = 0; i < ids.length; i += CHUNK) {
-		const known = await loadFacts(db, ids.slice(i, i + CHUNK), site);
-		const asked = new Set(ids.slice(i, i + CHUNK));
+		const chunk = ids.slice(i, i + CHUNK);
+		const known = await loadFacts(db, chunk, site);
+		const asked = new Set(chunk);
 		for (const one of known.values()) {
 			if (!asked.has(one.id) || one.facts.retiredOn) continue;
 			if (rulesFor(one.subject, [changed]).length) items++;

@@ -209,7 +209,7 @@ export async function startFromFile(
 	const { requestId, bytes } = input;
 	const file = readSettings(bytes);
 	const timeZone = checkTimeZone(file.site.timeZone);
-	const { workDays, holidays } = checkWorkCalendar(file.site);
+	const calendar = checkWorkCalendar(file.site);
 	await write(context, 'keep the site', { id: requestId, content: file }, async (at) => {
 		const { tx } = at;
 		const [held] = await tx.select().from(site).for('update');
@@ -222,8 +222,7 @@ export async function startFromFile(
 		await tx.update(site).set({
 			...file.site,
 			timeZone,
-			workDays: [...workDays],
-			holidays: [...holidays],
+			...calendar,
 			version: held.version + 1
 		});
 		const idOf = { places: new Map<string, string>(), models: new Map<string, string>() };

@@ -89,13 +89,13 @@ export async function saveSite(
 				'conflict',
 				'Somebody changed the settings meanwhile. Nothing was written over; load the page again.'
 			);
-		const after: Site = { ...before, ...choices };
-		const { workDays, holidays } = checkWorkCalendar(after);
-		Object.assign(after, { workDays, holidays });
+		const merged: Site = { ...before, ...choices };
+		const calendar = checkWorkCalendar(merged);
+		const after: Site = { ...merged, ...calendar };
 		const changes = changesBetween<Choices>(before as Choices, after as Choices, NAMES, words);
 		if (changes.length === 0) return { version: before.version, moves: false };
 		const version = before.version + 1;
-		const kept = { ...choices, workDays: [...workDays], holidays: [...holidays], version };
+		const kept = { ...choices, ...calendar, version };
 		if (held) await tx.update(site).set(kept).where(eq(site.id, 1));
 		else await tx.insert(site).values({ ...UNNAMED, ...kept });
 		at.record('site.changed', { of: '1', payload: { changes } });

@@ -5,8 +5,8 @@ import type { Context } from '../kernel/context.ts';
 import { ticked, uploaded } from './form-fields.ts';
 import { action, clientId, contextOf, formAction, formBody, parse, requested } from './request.ts';
 
-/** Faults shown at most; their number is always said. */
-const SHOWN = 200;
+/** Rows and faults shown at most; their number is always said. */
+export const SHOWN = 200;
 
 interface Preview {
 	newCount: number;
@@ -16,7 +16,8 @@ interface Preview {
 	encoding: string;
 }
 
-const bytesOf = async (fields: Record<string, unknown>) =>
+/** The table that a form brings. @throws Refusal where there is none */
+export const bytesOf = async (fields: Record<string, unknown>) =>
 	(await uploaded(fields, 'Choose a CSV file first.')).bytes;
 
 /**

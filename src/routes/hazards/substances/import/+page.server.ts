@@ -1,18 +1,13 @@
 import { z } from 'zod';
 import { importSubstances, previewImport } from '$lib/server/hazards/substances';
 import { may } from '$lib/server/kernel/permissions';
-import { uploaded, ticked } from '$lib/server/web/form-fields';
+import { ticked } from '$lib/server/web/form-fields';
+import { bytesOf, SHOWN } from '$lib/server/web/table-actions';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
-/** Faults shown at most; their number is always said. */
-const SHOWN = 200;
-
 export const load: PageServerLoad = (event) =>
 	page(async () => ({ mayEdit: may(contextOf(event).actor.role, 'edit substances') }));
-
-const bytesOf = async (fields: Record<string, unknown>) =>
-	(await uploaded(fields, 'Choose a CSV file first.')).bytes;
 
 export const actions: Actions = {
 	preview: (event) =>
