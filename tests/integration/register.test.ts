@@ -89,7 +89,7 @@ describe('the register', () => {
 		const out = await exportItems(tech(), { text: 'HM-0911' });
 		expect(out.trim().split(/\r?\n/)).toEqual([
 			'tag,model,size,serial,place,in use since,use,set,state,last day',
-			'HM-0911,T1,S,,Shed,2026-01-05,shared,,overdue,1970-01-01'
+			'HM-0911,T1,S,,Shed,2026-01-05,shared,,overdue,'
 		]);
 	});
 
@@ -180,6 +180,8 @@ describe('what is approved together', () => {
 			(await itemPage(tech(), 'HM-0951')).verdict.reasons.map((r) => r.rule);
 		expect(await rules()).not.toContain('item.incomplete');
 		await saveItemModel(boss(), {
+			version: 1,
+			card: {},
 			requestId: randomUUID(),
 			id: modelId,
 			family: 'half-mask',
@@ -225,8 +227,11 @@ describe('a model', () => {
 
 	it('keeps its family, and only stations of its own airway', async () => {
 		const { modelId } = await addPiece(own.test, own.yard, 'half-mask', 'HM-0932');
-		const save = (part: object) =>
-			saveItemModel(boss(), {
+		let version = 1;
+		const save = async (part: object) => {
+			await saveItemModel(boss(), {
+				version,
+				card: {},
 				requestId: randomUUID(),
 				id: modelId,
 				family: 'half-mask',
@@ -241,6 +246,8 @@ describe('a model', () => {
 				makerLines: [],
 				...part
 			});
+			version++;
+		};
 		await save({ makerLines: [{ station: 'cover', text: 'Press until it clicks twice.' }] });
 		await expectRefusal(
 			save({ makerLines: [{ station: 'zip', text: 'x' }] }),

@@ -126,6 +126,8 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'supervisor',
 		(c) =>
 			saveItemModel(c, {
+				version: 0,
+				card: {},
 				requestId: randomUUID(),
 				id: id(),
 				family: 'x',

@@ -46,6 +46,8 @@ async function furnished(): Promise<Context> {
 	});
 	const model = randomUUID();
 	await saveItemModel(await boss(), {
+		version: 0,
+		card: {},
 		requestId: randomUUID(),
 		id: model,
 		family: 'full-face',
@@ -84,8 +86,9 @@ async function furnished(): Promise<Context> {
 			meant: true,
 			rule: {
 				what: 'inspection',
+				detail: '',
 				every: { days: 9 },
-				windowDays: 2,
+				window: 2,
 				families: [],
 				usePattern: 'personal',
 				...NARROWED_BY_NOTHING,

@@ -69,10 +69,12 @@ async function compare() {
 		const expected = cache.blocked === 'retired' ? [] : duesOf(findingsOf(facts, 'uk', NEVER));
 		expect(dues.filter((due) => due.itemId === row.itemId)).toEqual(
 			expected
-				.map(({ what, part = '', from, on }) => ({
+				.map(({ what, detail = '', part = '', from, on, left = '' }) => ({
 					itemId: row.itemId,
 					what,
+					detail,
 					part,
+					leftWords: left,
 					dueFrom: from,
 					dueOn: on
 				}))

@@ -39,8 +39,9 @@ const rule = (): RuleInput => ({
 	meant: false,
 	rule: {
 		what: 'inspection',
+		detail: '',
 		every: { days: 7 },
-		windowDays: 1,
+		window: 1,
 		families: [],
 		modelId: null,
 		usePattern: null,

@@ -69,6 +69,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'register.imported': { items: 2, first: 'HM-0001', last: 'HM-0002' },
 	'item.added': { tag: 'HM-0001', model: 'T1', serial: '' },
 	'item.moved': { from: 'Shed', to: 'Store' },
+	'item.event-noted': { what: 'drop', note: 'Off the bench.' },
 	'set.moved': { what: 'onto BA-0001', from: null, to: 'BA-0001' },
 	'model.added': { name: 'T1' },
 	'model.changed': { name: 'T1' },

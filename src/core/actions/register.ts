@@ -1,7 +1,13 @@
 import { z } from 'zod';
+import { EVENT_WORDS, NOTED_EVENTS } from '../plan/events.ts';
+import { changeWords } from '../site/changes.ts';
 import { action } from './action.ts';
 
-const model = z.looseObject({ name: z.string() });
+const model = z.looseObject({
+	name: z.string(),
+	/** What differs, where it is known. */
+	changes: z.array(z.object({ what: z.string(), from: z.string(), to: z.string() })).optional()
+});
 
 /** The register: items, models, sets. */
 export const REGISTER_ACTIONS = {
@@ -30,6 +36,11 @@ export const REGISTER_ACTIONS = {
 		payload: z.object({ from: z.string(), to: z.string() }),
 		says: (p) => `Use changed from ${p.from} to ${p.to}`
 	}),
+	'item.event-noted': action({
+		subject: 'item',
+		payload: z.object({ what: z.enum(NOTED_EVENTS), note: z.string() }),
+		says: (p) => `Noted: ${EVENT_WORDS[p.what].happened}${p.note ? `. ${p.note}` : ''}`
+	}),
 	'set.moved': action({
 		subject: 'item',
 		payload: z.object({
@@ -47,7 +58,7 @@ export const REGISTER_ACTIONS = {
 	'model.changed': action({
 		subject: 'model',
 		payload: model,
-		says: (p) => `Model changed: ${p.name}`
+		says: (p) => `Model changed: ${p.name}${p.changes?.length ? `: ${changeWords(p.changes)}` : ''}`
 	}),
 	'model.withdrawn': action({
 		subject: 'model',

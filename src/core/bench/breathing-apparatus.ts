@@ -1,4 +1,4 @@
-import { InputError, published, type Reason, type Verdict } from '../verdict.ts';
+import { InputError, maker, published, type Reason, type Verdict } from '../verdict.ts';
 
 export type TestOutcome = 'pass' | 'pass, marginal' | 'fail' | 'repeat';
 
@@ -144,13 +144,20 @@ export function holdTest(
 	};
 }
 
+/** A band of pressures, bar. */
+export interface BandBar {
+	from: number;
+	to: number;
+}
+
 /**
  * The pressure at which the warning whistle starts.
+ * @param own band of the maker, never wider than the standard's; null: the standard's
  * @throws InputError at bar on a reading that cannot be.
  */
-export function whistleTest(bar: number): Verdict<TestOutcome> {
+export function whistleTest(bar: number, own: BandBar | null = null): Verdict<TestOutcome> {
 	checkGaugeBar(bar, 'bar');
-	const { from, to } = WHISTLE_BAND_BAR;
+	const { from, to } = own ?? WHISTLE_BAND_BAR;
 	const low = bar < from - ROUNDING;
 	const high = bar > to + ROUNDING;
 	const limit = low || bar - from < to - bar ? from : to;
@@ -164,11 +171,47 @@ export function whistleTest(bar: number): Verdict<TestOutcome> {
 					: high
 						? `It whistled at ${bar} bar, above ${to}: work ends too early, and people stop heeding it.`
 						: `It whistled at ${bar} bar, within ${from} to ${to}.`,
-				origin: EN_137,
+				origin: own ? maker('band of the model') : EN_137,
 				limit,
 				value: bar,
 				unit: 'bar',
 				margin: Number((limit === from ? bar - from : to - bar).toFixed(9))
+			}
+		]
+	};
+}
+
+/**
+ * The medium pressure behind the reducer, at rest.
+ * @param band of the model; null: not on record, so that nothing can be judged
+ * @throws InputError at bar on a reading that cannot be.
+ */
+export function mediumTest(bar: number, band: BandBar | null): Verdict<TestOutcome> {
+	checkGaugeBar(bar, 'bar');
+	const origin = maker('band of the model');
+	if (!band)
+		return {
+			outcome: 'repeat',
+			reasons: [
+				{
+					rule: 'medium.unknown',
+					text: 'The model has no band of medium pressure on record: enter the maker’s, then read it again.',
+					origin
+				}
+			]
+		};
+	const margin = Number(Math.min(bar - band.from, band.to - bar).toFixed(9));
+	return {
+		outcome: margin < -ROUNDING ? 'fail' : 'pass',
+		reasons: [
+			{
+				rule: 'medium.band',
+				text: `${bar} bar of medium pressure; ${band.from} to ${band.to} by its maker.`,
+				origin,
+				limit: bar - band.from < band.to - bar ? band.from : band.to,
+				value: bar,
+				unit: 'bar',
+				margin
 			}
 		]
 	};

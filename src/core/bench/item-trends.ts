@@ -1,4 +1,5 @@
 import { groupBy } from '../group-by.ts';
+import type { ReadingFacts } from '../inspection/reading.ts';
 import type { Day } from '../plan/calendar.ts';
 import type { Reason } from '../verdict.ts';
 import { HOLD_DROP_BAR, WHISTLE_BAND_BAR, type TestOutcome } from './breathing-apparatus.ts';
@@ -49,21 +50,24 @@ const SECONDS_PER_MINUTE = 60;
  * Every followed value of an item, with its direction and when it will leave its band.
  * @param readings the earliest first; of a step answered again in one run the last stands
  * @param tests the earliest first
- * @param holdDropBar what the maker allows to be lost in a hold, bar; null: as the standard
+ * @param limits what the maker says where it is stricter than the standard
  */
 export function itemTrends(
 	readings: readonly TakenReading[],
 	tests: readonly JudgedTest[],
-	holdDropBar: number | null
+	limits: Pick<ReadingFacts, 'holdDropBar' | 'whistle'>
 ): ItemTrend[] {
-	return [...ofReadings(readings, holdDropBar), ...ofTests(tests)];
+	return [...ofReadings(readings, limits), ...ofTests(tests)];
 }
 
 /** What makes an item watched, of all that is followed. */
 export const watchedBy = (trends: readonly ItemTrend[]): Reason[] =>
 	trends.flatMap((trend) => trend.reasons);
 
-function ofReadings(rows: readonly TakenReading[], holdDropBar: number | null): ItemTrend[] {
+function ofReadings(
+	rows: readonly TakenReading[],
+	limits: Pick<ReadingFacts, 'holdDropBar' | 'whistle'>
+): ItemTrend[] {
 	return FOLLOWED.flatMap((followed) => {
 		const byRun = new Map<string, Judged>();
 		for (const row of rows) {
@@ -71,7 +75,7 @@ function ofReadings(rows: readonly TakenReading[], holdDropBar: number | null): 
 			if (value !== undefined) byRun.set(row.runId, { on: row.on, value, failed: row.failed });
 		}
 		const points = sinceRepair([...byRun.values()]);
-		const band = bandOf(followed.key, holdDropBar);
+		const band = bandOf(followed.key, limits);
 		return points.length ? [followedUp({ ...followed, points, band })] : [];
 	});
 }
@@ -126,7 +130,10 @@ const valueOf = (readings: TakenReading['readings']) =>
 		? Number((readings.start - readings.end).toFixed(3))
 		: undefined);
 
-const bandOf = (step: string, holdDropBar: number | null): Band =>
+const bandOf = (
+	step: string,
+	{ holdDropBar, whistle }: Pick<ReadingFacts, 'holdDropBar' | 'whistle'>
+): Band =>
 	step === 'whistle'
-		? WHISTLE_BAND_BAR
+		? (whistle ?? WHISTLE_BAND_BAR)
 		: { to: Math.min(holdDropBar ?? HOLD_DROP_BAR, HOLD_DROP_BAR) };

@@ -26,6 +26,8 @@ export interface FamilyRecord {
 	air: 'cylinder' | 'rig' | null;
 	/** Somebody goes in with it, by its air. */
 	goesIn: boolean;
+	/** It goes through the wash as a whole; what is not washed is wiped. */
+	washed: boolean;
 	/** How its inlet can be blocked for a seal check, the usual way first; empty: it takes none. */
 	inlets: readonly Inlet[];
 	/** How it is put on, in order. Common practice; a model may say otherwise. */
@@ -44,6 +46,7 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 	bench: null,
 	air: null,
 	goesIn: false,
+	washed: false,
 	inlets: [],
 	straps: []
 };
@@ -52,6 +55,7 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'half-mask': {
 		carries: 'half mask',
+		washed: true,
 		servesAs: { '': 'half-mask' },
 		filterStations: ['filter-left', 'filter-right'],
 		layerStations: ['prefilter-left', 'prefilter-right'],
@@ -66,6 +70,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	},
 	'full-face': {
 		carries: 'full-face mask',
+		washed: true,
 		servesAs: { '': 'full-face' },
 		filterStations: ['filter-left', 'filter-right'],
 		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
@@ -80,6 +85,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	},
 	'canister-mask': {
 		carries: 'hose',
+		washed: true,
 		servesAs: { '': 'full-face' },
 		filterStations: ['canister'],
 		inlets: ['hose'],
@@ -129,9 +135,10 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	},
 	'gas-tight-suit': {
 		takesParts: true,
+		washed: true,
 		bench: { recipes: ['suit-en', 'suit-us', 'suit-us-general'], station: 'sleeves' }
 	},
-	'ventilated-suit': { takesParts: true },
+	'ventilated-suit': { takesParts: true, washed: true },
 	'escape-set': { carries: 'pouch', keepsSealed: true, filterStations: ['source'] },
 	cylinder: { air: 'cylinder', goesIn: true }
 };

@@ -1,3 +1,5 @@
+import type { ModelCard } from '../register/model-card.ts';
+import { recordOf } from './family-records.ts';
 import { textTable } from './text-table.ts';
 
 /** A model by its kind of construction, without a maker: what the site copies and names as its own. */
@@ -11,6 +13,8 @@ export interface ModelTemplate {
 	filterCount: number;
 	/** Rated pressure of a set or cylinder, bar; null: none. */
 	ratedBar: number | null;
+	/** What is known of every such construction: the limits that a maker may only make stricter. */
+	card: ModelCard;
 }
 
 /** Kinds of construction. Common practice; rated pressures published: EN 137, EN 12021 and 49 CFR 178 know 200 and 300 bar, from memory. */
@@ -36,11 +40,29 @@ cylinder-300 | cylinder | Composite cylinder, 300 bar | none | 0 | 300
 cylinder-200 | cylinder | Steel cylinder, 200 bar | none | 0 | 200
 `;
 
+/** Published: 29 CFR 1910.134 app. B-2, wash at 43 °C at most, chlorine or iodine; quaternary ammonium by common practice. */
+const WASHED: ModelCard = { washMaxC: 43, agents: ['chlorine', 'iodine', 'quaternary ammonium'] };
+/** What has a card of its own. Whistle: published, EN 137; flow: published, 42 CFR 84; the rest common practice; all from memory. */
+const CARDS: Record<string, ModelCard> = {
+	'ba-set': {
+		whistleFromBar: 50,
+		whistleToBar: 60,
+		keepDry: ['reducer', 'gauge', 'whistle', 'demand', 'distress'],
+		agents: ['wipes without bleach']
+	},
+	'powered-blower': {
+		blowerLPerMin: 170,
+		keepDry: ['filter', 'blower', 'battery', 'alarm'],
+		agents: ['wipes without bleach']
+	}
+};
+
 export const MODEL_TEMPLATES: readonly ModelTemplate[] = textTable(TABLE).map((row) => ({
 	key: row.key ?? '',
 	family: row.family ?? '',
 	name: row.name ?? '',
 	mount: row.mount ?? 'none',
 	filterCount: Number(row.filters),
-	ratedBar: row.bar ? Number(row.bar) : null
+	ratedBar: row.bar ? Number(row.bar) : null,
+	card: CARDS[row.family ?? ''] ?? (recordOf(row.family ?? '').washed ? WASHED : {})
 }));

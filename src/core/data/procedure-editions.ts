@@ -1,3 +1,4 @@
+import { commonPractice } from '../verdict.ts';
 import type { Procedure, ReadingRule } from '../inspection/procedure.ts';
 import { MORE_PROCEDURES } from './procedure-tables.ts';
 import { amended } from './procedure-text.ts';
@@ -59,6 +60,11 @@ bypass | demand | Bypass | Open the bypass, close it. | It blows when open and i
 		'cyl-fill': { kind: 'fill', label: 'Gauge', unit: 'bar', code: 'FILL' } as const
 	}
 };
+
+/** The same list for every school. */
+function withoutSchool({ school: _, ...rest }: Procedure): Procedure {
+	return rest;
+}
 
 /** Second versions of the lists: the parts that the first ones passed over. Common practice. */
 export const SECOND_EDITIONS: readonly Procedure[] = [
@@ -170,3 +176,29 @@ alarm | pass | Alarm, before the zip | Throttle the air. | It sounds. | ALRM | f
 		}
 	})
 ];
+
+/** The second edition of the bench school with the medium pressure, once a year. */
+const BA_DEEP: Procedure = {
+	...amended(SECOND_EDITIONS.find(({ key }) => key === 'ba-set-bench') ?? first('ba-set-bench'), {
+		version: 1,
+		after: {
+			hold: `
+key | station | title | action | good | rejects | kind | why
+medium | reducer | Medium pressure at rest | Gauge on the medium-pressure port, cylinder open, nothing flowing. Note it. | Within the band of the model. | BAND | reading | Too low starves the demand valve, too high makes it run free.
+creep | reducer | Creep of the reducer | Wait a minute, look at the same gauge again. | It has not climbed. | BAND LEAK | look | A seat that leaks climbs until the relief valve opens.
+`
+		},
+		readings: {
+			medium: { kind: 'medium', label: 'Medium pressure', unit: 'bar', code: 'BAND' }
+		}
+	}),
+	key: 'ba-set-deep',
+	name: 'BA set, yearly on the bench',
+	levels: ['yearly deep'],
+	origin: commonPractice(
+		'demand valve and reducer are tried on the bench yearly; the maker comes first'
+	)
+};
+
+/** Lists of the yearly look that grew out of the usual ones. */
+export const DEEP_EDITIONS: readonly Procedure[] = [withoutSchool(BA_DEEP)];

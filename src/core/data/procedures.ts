@@ -1,6 +1,6 @@
-import type { Procedure, Step } from '../inspection/procedure.ts';
+import type { Level, Procedure, Step } from '../inspection/procedure.ts';
 import { CLOSINGS } from './procedure-closing.ts';
-import { halfMaskSecond, SECOND_EDITIONS } from './procedure-editions.ts';
+import { DEEP_EDITIONS, halfMaskSecond, SECOND_EDITIONS } from './procedure-editions.ts';
 import { LOOKS } from './procedure-looks.ts';
 import { MORE_PROCEDURES } from './procedure-tables.ts';
 import { commonPractice, published } from '../verdict.ts';
@@ -143,6 +143,7 @@ export const PROCEDURES: readonly Procedure[] = [
 	halfMaskSecond(HALF_MASK_PRE_USE),
 	...MORE_PROCEDURES,
 	...SECOND_EDITIONS,
+	...DEEP_EDITIONS,
 	...LOOKS,
 	...CLOSINGS
 ];
@@ -150,6 +151,10 @@ export const PROCEDURES: readonly Procedure[] = [
 /** Shortest plausible time for one step, s. Common practice. */
 export const PLAUSIBLE_STEP_S = 2;
 export const PLAUSIBLE_STEP_ORIGIN = commonPractice();
+
+/** The levels that a shipped list is walked at, whatever its version; of one that is not shipped, or the usual one, none. */
+export const levelsOf = (key: string): readonly Level[] =>
+	PROCEDURES.find((p) => p.key === key)?.levels ?? [];
 
 /** The newest version of every procedure of a family, the usual one first. */
 export function proceduresOf(family: string, all: readonly Procedure[] = PROCEDURES): Procedure[] {

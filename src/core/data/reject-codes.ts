@@ -75,6 +75,7 @@ export const REJECT_CODES: readonly RejectCode[] = [
 	{ code: 'WGHT', name: 'over the weight limit', severity: 'stop', repair: 'refit' },
 	{ code: 'HOSE', name: 'hose cut, cracked or kinked', severity: 'stop', repair: 'replace-hose' },
 	{ code: 'FLOW', name: 'flow below the mark', severity: 'stop', repair: 'recharge' },
+	{ code: 'OVER', name: 'past the life of its part: changed on schedule', severity: 'repair', repair: 'mask-service' },
 	{ code: 'BAND', name: 'pressure outside the band', severity: 'stop', repair: 'airline-service' },
 	{ code: 'AIRT', name: 'no air test in force', severity: 'stop', repair: 'air-test' },
 	{ code: 'SEAM', name: 'seam lifting or open', severity: 'stop', repair: 'suit-repair' },

@@ -1,3 +1,4 @@
+import { airwayOf } from './families.ts';
 import { rejectCode } from './reject-codes.ts';
 import { repairOf, repairsOf, type Repair } from './repairs.ts';
 import { textTable } from './text-table.ts';
@@ -133,4 +134,12 @@ export function repairFor(code: string, station: string, family: string): Repair
 	return usual.families.includes(family)
 		? usual
 		: (repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire'));
+}
+
+/** The station of a family that a job is done at: the first that any fault leads to it from; the label where none does. */
+export function stationOfRepair(repair: string, family: string): string {
+	const row = ROWS.find((one) => one.repair === repair && one.families.includes(family));
+	const stations = airwayOf(family).stations.map(({ key }) => key);
+	const at = row?.stations.find((word) => word !== '*');
+	return stations.find((key) => base(key) === at) ?? stations.at(-1) ?? 'label';
 }

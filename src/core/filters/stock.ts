@@ -1,7 +1,7 @@
 import { PARTICLE_CLASSES } from '../data/protection-factors.ts';
 import { readable } from '../plan/calendar.ts';
 import type { RuleSet } from '../data/substance.ts';
-import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
+import { commonPractice, maker, published, type Reason, type Verdict } from '../verdict.ts';
 import {
 	EN_GAS_TYPES,
 	parseEn,
@@ -49,6 +49,8 @@ export interface PlaceNeed {
 	filters: number;
 	/** What the filters hang on; left out: a half mask. */
 	carrier?: keyof typeof MOST_FILTER_MASS_G | 'hose' | 'blower' | 'pouch';
+	/** Most that they may weigh together by the maker of what they hang on, g; left out: the standard's. */
+	mostG?: number | undefined;
 }
 
 /** What a plan and a mask ask of a filter. */
@@ -116,11 +118,16 @@ export function judgePack(
 	const mass = filter.massG * need.filters;
 	const carrier = need.carrier ?? 'half mask';
 	// What hangs on a hose or sits on a belt does not pull at the face.
-	const most =
+	const standard =
 		carrier in MOST_FILTER_MASS_G ? MOST_FILTER_MASS_G[carrier as 'half mask'] : Infinity;
+	const own = need.mostG ?? Infinity;
+	const most = Math.min(standard, own);
 	if (mass > most)
 		refuse('stock.mass', `${mass} g on a ${carrier}, ${most} g at most; heavier hangs on a hose.`, {
-			origin: published(`EN 14387, mass of filters on a ${carrier}`),
+			origin:
+				own < standard
+					? maker('most that the filters on this model weigh')
+					: published(`EN 14387, mass of filters on a ${carrier}`),
 			limit: most,
 			value: mass,
 			unit: 'g',

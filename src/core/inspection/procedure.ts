@@ -5,7 +5,7 @@ export type AnswerKind = 'look' | 'feel' | 'confirm' | 'reading' | 'hold';
 
 /** What a reading is judged by; the core answers the step from it. */
 export interface ReadingRule {
-	kind: 'fill' | 'hold' | 'whistle' | 'inlet';
+	kind: 'fill' | 'hold' | 'whistle' | 'inlet' | 'medium';
 	/** What is read. */
 	label: string;
 	unit: 'bar';

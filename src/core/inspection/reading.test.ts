@@ -51,7 +51,7 @@ describe('the data of every family', () => {
 		expect(new Set(REJECT_CODES.map((c) => c.code)).size).toBe(REJECT_CODES.length);
 		expect(
 			proceduresOf('ba-set')
-				.filter((p) => !p.purpose)
+				.filter((p) => !p.purpose && !p.levels)
 				.map((p) => p.school)
 		).toEqual(['bench', 'worn']);
 	});

@@ -1,8 +1,10 @@
 import {
+	type BandBar,
 	checkGaugeBar,
 	fillTest,
 	HOLD_DROP_BAR,
 	holdTest,
+	mediumTest,
 	suspectUnit,
 	whistleTest,
 	WHISTLE_BAND_BAR,
@@ -28,7 +30,13 @@ export interface Readings {
 export interface ReadingFacts {
 	ratedBar: number | null;
 	/** Most that its maker allows to be lost in the hold, bar; the standard's limit where it says nothing. */
-	holdDropBar?: number | null;
+	holdDropBar?: number | null | undefined;
+	/** A loss of just that fails: its maker says “less than”. */
+	holdBelow?: boolean | undefined;
+	/** Band of its whistle, bar, where its maker is stricter than the standard. */
+	whistle?: BandBar | null | undefined;
+	/** Band of its medium pressure, bar; null: not on record. */
+	medium?: BandBar | null | undefined;
 	/** Least pressure at the inlet that the approval of a rig gives, bar. */
 	leastInletBar?: number | null;
 }
@@ -52,7 +60,10 @@ export function judgeReading(step: Step, readings: Readings, facts: ReadingFacts
 	if (!rule) throw new InputError('readings', `${step.title} takes no reading.`);
 	const verdict = locate(() => judge(rule, readings, facts));
 	if (verdict.outcome === 'repeat')
-		throw new InputError('readings.end', verdict.reasons[0]?.text ?? 'Hold again.');
+		throw new InputError(
+			rule.kind === 'hold' ? 'readings.end' : 'readings.value',
+			verdict.reasons[0]?.text ?? 'Read it again.'
+		);
 	const passed = verdict.outcome !== 'fail';
 	const high = verdict.reasons[0]?.rule === 'whistle.high';
 	return {
@@ -70,14 +81,16 @@ function judge(rule: ReadingRule, readings: Readings, facts: ReadingFacts) {
 		if (end === undefined) throw new InputError('end', 'Note the pressure after the hold.');
 		return holdTest(start, end, seconds ?? 0, {
 			limitBar: mostDropBar(facts),
+			limitIncluded: !facts.holdBelow,
 			ratedBar: facts.ratedBar ?? undefined
 		});
 	}
 	const { value } = readings;
 	if (value === undefined) throw new InputError('value', 'Type what the gauge shows.');
 	if (rule.kind === 'inlet') return inletTest(value, facts.leastInletBar ?? null);
+	if (rule.kind === 'medium') return mediumTest(value, facts.medium ?? null);
 	return rule.kind === 'whistle'
-		? whistleTest(value)
+		? whistleTest(value, facts.whistle ?? null)
 		: fillTest(value, facts.ratedBar ?? USUAL_RATED_BAR);
 }
 
@@ -102,8 +115,8 @@ export function readingSuspicion(rule: ReadingRule, value: number, facts: Readin
 	const expected =
 		rule.kind === 'whistle'
 			? { from: WHISTLE_BAND_BAR.from / 2, to: WHISTLE_BAND_BAR.to * 2 }
-			: rule.kind === 'inlet'
-				? { from: 1, to: 10 }
+			: rule.kind === 'inlet' || rule.kind === 'medium'
+				? { from: 1, to: 20 }
 				: { from: rated / 3, to: rated * 1.2 };
 	return suspectUnit(value, expected);
 }

@@ -1,6 +1,7 @@
 import type { Severity } from '../data/reject-codes.ts';
-import type { DueWhat } from '../readiness/findings.ts';
-import type { Day } from './calendar.ts';
+import { type DueWhat, FAR, NEVER } from '../readiness/findings.ts';
+import { type Day, readable } from './calendar.ts';
+import { type RuleWhat, whatWords } from './rules.ts';
 
 /** What one line of the shift sheet is about. */
 export type AgendaKind =
@@ -52,14 +53,29 @@ export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 }
 
 /** What is to be done about an item that falls due. */
-export const DUE_WORDS: Record<DueWhat, string> = {
-	inspection: 'Inspection',
-	'bench test': 'Bench test',
+const DUE_WORDS: Record<Exclude<DueWhat, RuleWhat>, string> = {
 	filters: 'Change the filters',
 	'cylinder test': 'Periodic test of the cylinder',
 	'fresh air': 'Fresh air in the cylinder',
 	part: 'Inspection of a part in it'
 };
+
+/** What is to be done about an item, in words. */
+export const dueWords = (what: DueWhat, detail: string): string =>
+	what in DUE_WORDS
+		? DUE_WORDS[what as keyof typeof DUE_WORDS]
+		: whatWords(what as RuleWhat, detail);
+
+/** By when, in words: the last day, or how far it is where it goes by what is counted or what happened. */
+export function lastDayWords(due: { on: Day; left?: string | undefined }, asOf: Day): string {
+	if (due.on === NEVER) return due.left || 'never done here';
+	if (due.on === FAR) return due.left ?? '';
+	return `last day ${due.on < asOf ? 'was ' : ''}${readable(due.on)}`;
+}
+
+/** Minutes at the bench per job that falls due, where it is not the usual. Common practice. */
+const DUE_MINUTES: Partial<Record<DueWhat, number>> = { 'bench test': 15, service: 20 };
+export const dueMinutes = (what: DueWhat): number => DUE_MINUTES[what] ?? BENCH_MINUTES.due;
 
 /** Minutes at the bench per line. Common practice. */
 export const BENCH_MINUTES: Record<AgendaKind, number> = {

@@ -1,8 +1,18 @@
 import type { CylinderData } from '../air/cylinder.ts';
 import type { Severity } from '../data/reject-codes.ts';
 import type { Day } from '../plan/calendar.ts';
-import type { IntervalRule } from '../plan/rules.ts';
+import type { ItemEvent } from '../plan/events.ts';
+import type { IntervalRule, RuleWhat } from '../plan/rules.ts';
 import type { Reason } from '../verdict.ts';
+
+/** When something was done: the day at the site and the moment as an ISO text. */
+export interface Done {
+	on: Day;
+	at: string;
+}
+
+/** What a rule asks for, as a key. */
+export const doneKey = (what: RuleWhat, detail: string): string => `${what} ${detail}`.trim();
 
 /** What is known of an item; its state follows from this and from nothing else. */
 export interface ItemFacts {
@@ -14,6 +24,12 @@ export interface ItemFacts {
 	lastInspectionOn: Day | null;
 	/** Day of the last bench test that it passed. */
 	lastBenchTestOn?: Day | null;
+	/** Since when it is in use: what was never done counts from here where a part came new with the item. */
+	inUseSince?: Day;
+	/** When each thing that rules ask for was last done, by `doneKey`. */
+	done?: Readonly<Record<string, Done>>;
+	/** What happened to it that rules count, the earliest first. */
+	events?: readonly ItemEvent[];
 	/** Rules of intervals that hold for it; left out: those of the rule set. */
 	rules?: readonly IntervalRule[];
 	/** What makes it looked at sooner though nothing is wrong: a drift, a test passed within its uncertainty. */

@@ -1,12 +1,15 @@
 import { cylinderDates, freshUntil } from '../air/cylinder.ts';
 import { HELD_BY_AIR } from '../air/source.ts';
 import { holds } from '../data/reject-codes.ts';
+import { groupBy } from '../group-by.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { plusDays, readable, type Day } from '../plan/calendar.ts';
-import { judgeDue, type DueRule } from '../plan/due.ts';
-import { asDueRule, RULE_WHATS, type RuleWhat, SHIPPED_RULES } from '../plan/rules.ts';
+import { type Due, judgeDue, type DueRule } from '../plan/due.ts';
+import { countSince } from '../plan/events.ts';
+import { asDueRule, type RuleWhat } from '../plan/rules.ts';
+import { SHIPPED_RULES } from '../plan/shipped-rules.ts';
 import { commonPractice, maker, type Origin, type Reason } from '../verdict.ts';
-import type { CylinderKnown, ItemFacts } from './facts.ts';
+import { type CylinderKnown, doneKey, type ItemFacts } from './facts.ts';
 
 /** What can fall due about an item. */
 export const DUE_WHATS = [
@@ -15,7 +18,9 @@ export const DUE_WHATS = [
 	'cylinder test',
 	'fresh air',
 	'part',
-	'bench test'
+	'bench test',
+	'list',
+	'service'
 ] as const;
 export type DueWhat = (typeof DUE_WHATS)[number];
 
@@ -26,8 +31,12 @@ export type Block = (typeof BLOCKS)[number];
 /** Something that is to be done about an item by a day. */
 export interface ItemDue {
 	what: DueWhat;
+	/** Which list or job, where there is more than one of its kind. */
+	detail?: string;
 	/** Tag of the part that it is about, where it is one of a set. */
 	part?: string;
+	/** How far it is where it goes by what is counted or what happened, in words. */
+	left?: string;
 	/** First day on which it counts as due. */
 	from: Day;
 	/** Last day of use. */
@@ -51,6 +60,8 @@ export interface Finding {
 
 /** Day that stands for "never": overdue on every day. */
 export const NEVER: Day = '1970-01-01';
+/** Day that stands for "by what is counted, not by the calendar": due on no day. */
+export const FAR: Day = '9999-12-31';
 /** Days before the end at which a job counts as due. Site default. */
 const WINDOW_DAYS = 7;
 const FILTER_WINDOW_DAYS = 2;
@@ -179,22 +190,47 @@ const WATCHED: DueRule = {
 function ofRules(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 	const rules = facts.rules ?? SHIPPED_RULES[ruleSet];
 	const watched = facts.watched?.length || facts.openDefects.some((d) => d.severity === 'watch');
-	const last: Record<RuleWhat, Day | null> = {
-		inspection: facts.lastInspectionOn,
-		'bench test': facts.lastBenchTestOn ?? null
-	};
-	return RULE_WHATS.flatMap((what) => {
-		const own = rules.filter((rule) => rule.what === what).map(asDueRule);
+	const asked = groupBy(rules, ({ what, detail }) => doneKey(what, detail));
+	return [...asked].flatMap(([key, group]) => {
+		const [{ what, detail } = { what: 'inspection', detail: '' } as const] = group;
+		const own = group.map(asDueRule);
+		// What was never looked at is not ready, whatever its rules wait for.
+		if (what === 'inspection' && facts.lastInspectionOn === null) own.push(WATCHED);
 		if (watched && what === 'inspection') own.unshift(WATCHED);
-		if (own.length === 0) return [];
-		const due = judgeDue({ rules: own, last: last[what], asOf });
+		const due = judgeDue({ rules: own, ...sinceDone(facts, what, key), asOf });
 		const said = what === 'inspection' ? due.reasons : due.reasons.map((reason) => named(reason));
 		return said.map((reason, i): Finding =>
 			i === 0
-				? { reason, due: { what, from: due.dueFrom ?? NEVER, on: due.dueOn ?? NEVER } }
+				? {
+						reason,
+						due: { what, ...(detail ? { detail } : {}), ...daysOf(due) }
+					}
 				: { reason }
 		);
 	});
+}
+
+/** When it was last done and what came together since. */
+function sinceDone(facts: ItemFacts, what: RuleWhat, key: string) {
+	const done = facts.done?.[key];
+	const last: Record<RuleWhat, Day | null> = {
+		inspection: facts.lastInspectionOn,
+		'bench test': facts.lastBenchTestOn ?? null,
+		// The parts of an item came new with it, and its first deep look is a whole interval away.
+		list: done?.on ?? facts.inUseSince ?? null,
+		service: done?.on ?? facts.inUseSince ?? null
+	};
+	const { uses, hours, cycles, happened } = countSince(facts.events ?? [], done?.at ?? null);
+	return { last: last[what], usesSince: uses, hoursSince: hours, cyclesSince: cycles, happened };
+}
+
+/** From when and until when by the calendar, and by what is counted: that is due now, over, or on no day. */
+function daysOf({ dueFrom, dueOn, counted }: Due): Pick<ItemDue, 'from' | 'on' | 'left'> {
+	if (!counted) return { from: dueFrom ?? NEVER, on: dueOn ?? NEVER };
+	const left = { left: counted.words };
+	if (counted.state === 'overdue') return { from: NEVER, on: NEVER, ...left };
+	if (counted.state === 'due') return { from: NEVER, on: dueOn ?? FAR, ...left };
+	return { from: dueFrom ?? FAR, on: dueOn ?? FAR, ...(dueOn ? {} : left) };
 }
 
 /** “Never done” says of what. */

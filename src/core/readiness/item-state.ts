@@ -20,6 +20,10 @@ export interface StateCache {
 	dueOn: Day;
 	/** What falls due first. */
 	dueWhat: DueWhat;
+	/** Which list or job that is; empty where there is one of its kind. */
+	dueDetail: string;
+	/** How far it is where it goes by what is counted or what happened. */
+	dueLeft: string;
 	/** Why it is watched though nothing is wrong with it, where it is. */
 	watchedFor: string | null;
 }
@@ -37,6 +41,8 @@ export function cacheOf(findings: readonly Finding[], facts: ItemFacts): StateCa
 		dueFrom: from,
 		dueOn: first.on,
 		dueWhat: first.what,
+		dueDetail: first.detail ?? '',
+		dueLeft: first.left ?? '',
 		watchedFor: facts.watched?.[0]?.text ?? null
 	};
 }

@@ -1,4 +1,5 @@
 import { checkDay } from '../plan/calendar.ts';
+import { FAR, NEVER } from '../readiness/findings.ts';
 import { USE_PATTERNS, type UsePattern } from '../site/places.ts';
 import { textColumn } from '../csv/columns.ts';
 import type { Column } from '../csv/table.ts';
@@ -80,5 +81,9 @@ export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
 		write: (row) => row.set
 	},
 	{ name: 'state', read: () => undefined, write: (row) => row.state },
-	{ name: 'last day', read: () => undefined, write: (row) => row.dueOn }
+	{
+		name: 'last day',
+		read: () => undefined,
+		write: (row) => (row.dueOn === NEVER || row.dueOn === FAR ? '' : row.dueOn)
+	}
 ];

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { cylindersOfSet } from '$lib/server/air/cylinder-lists';
 import { consumptions } from '$lib/server/air/uses';
-import { tidyTag } from '$lib/server/register/items';
+import { itemByTag, tidyTag } from '$lib/server/register/items';
+import { weightsOf } from '$lib/server/register/sets';
 import { contextOf, page, parse } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
@@ -11,7 +12,9 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const { db } = contextOf(event);
 		const { set } = parse(query, Object.fromEntries(event.url.searchParams));
-		const [known, cylinders] = [await consumptions(db), set ? await cylindersOfSet(db, set) : []];
+		const known = await consumptions(db);
+		const cylinders = set ? await cylindersOfSet(db, set) : [];
+		const weights = set ? await weightsOf(db, (await itemByTag(db, set)).item.id) : null;
 		const [first] = cylinders;
 		return {
 			set: set ? tidyTag(set) : '',
@@ -26,6 +29,8 @@ export const load: PageServerLoad = (event) =>
 						}
 					]
 				: [],
+			/** What is known of the weight of the set besides its cylinders, kg. */
+			restKg: weights?.restKg ?? null,
 			known: [...known].map(([wearer, figures]) => ({ wearer, ...figures }))
 		};
 	});

@@ -41,7 +41,7 @@
 	let rate = $state('40');
 	let warning = $state(String(WARNING_BAR));
 	let celsius = $state('20');
-	let restKg = $state('5.8');
+	let restKg = $state(untrack(() => String(data.restKg ?? 5.8)));
 
 	const POINTS = 40;
 	const FIELDS: Record<string, string> = {
@@ -245,7 +245,14 @@
 				<PressureField label="Warning, bar" bind:value={warning} width="w-full" />
 				<NumberField label="Air, °C" bind:value={celsius} width="w-full" />
 			</div>
-			<NumberField label="Frame, mask, valve, kg" bind:value={restKg} width="w-28" />
+			<NumberField
+				label="Frame, mask, valve, kg"
+				hint={data.restKg === null
+					? 'A usual figure; the models hold their own.'
+					: 'From the models on it.'}
+				bind:value={restKg}
+				width="w-28"
+			/>
 		</fieldset>
 		{#if shown && !shown.refusal && shown.minutes}
 			<section

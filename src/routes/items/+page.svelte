@@ -5,7 +5,9 @@
 	import { USE_PATTERNS } from '$core/site/places';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import { dueWords } from '$core/plan/agenda';
 	import { readable } from '$core/plan/calendar';
+	import { FAR, NEVER } from '$core/readiness/findings';
 
 	let { data, form: result } = $props();
 	let chosen = $state<string[]>([]);
@@ -144,9 +146,11 @@
 							>{row.lastInspectionOn ? readable(row.lastInspectionOn) : 'never'}</td
 						>
 						<td class="font-mono text-[0.92rem] whitespace-nowrap"
-							>{row.lastInspectionOn || row.dueWhat !== 'inspection' ? readable(row.dueOn) : '–'}
+							>{row.dueOn === NEVER || row.dueOn === FAR ? row.dueLeft || '–' : readable(row.dueOn)}
 							<span class="text-soft font-sans"
-								>{row.dueWhat === 'inspection' ? '' : row.dueWhat}</span
+								>{row.dueWhat === 'inspection'
+									? ''
+									: dueWords(row.dueWhat, row.dueDetail).toLowerCase()}</span
 							></td
 						>
 					</tr>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { format, parseISO } from 'date-fns';
-	import { DUE_WORDS } from '$core/plan/agenda';
+	import { dueWords } from '$core/plan/agenda';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { readable } from '$core/plan/calendar';
 
@@ -40,7 +40,7 @@
 					About {minutes} min at the bench, and a day has {data.benchMinutes}: begin earlier.
 				</p>{/if}
 			<ul>
-				{#each dues as due (due.id + due.dueWhat)}
+				{#each dues as due (due.id + due.dueWhat + due.dueDetail)}
 					<li class="rowline">
 						<a
 							href="/items/{due.tag}"
@@ -48,7 +48,7 @@
 						>
 							<StateMark state={due.state} /><span class="tag">{due.tag}</span>
 							<span
-								>{DUE_WORDS[due.dueWhat]}
+								>{dueWords(due.dueWhat, due.dueDetail)}
 								<span class="text-soft">· {due.set ? `on ${due.set}, ` : ''}{due.place}</span></span
 							>
 						</a>

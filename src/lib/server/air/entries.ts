@@ -20,6 +20,7 @@ import { type Work, write } from '../kernel/write.ts';
 import { loadFacts } from '../readiness/facts.ts';
 import { steadyAt } from '../kernel/steady.ts';
 import { itemByTag } from '../register/items.ts';
+import { partIds } from '../register/sets.ts';
 import { cylindersOn, putPressure } from './cylinders.ts';
 import { consumptionOfUse, consumptions, factsOfEntry } from './uses.ts';
 
@@ -308,9 +309,12 @@ export function leave(
 				lPerMin: lPerMin === null ? null : Math.round(lPerMin)
 			}
 		});
-		if (wearer.setId)
+		if (wearer.setId) {
+			// It was used, and all that is on it: rules may count that.
+			at.changed(wearer.setId, ...(await partIds(tx, wearer.setId)));
 			for (const one of await cylindersOn(tx, wearer.setId))
 				await putPressure(at, one, { bar: endBar, why: `left by ${wearer.wearer}` });
+		}
 		const left = await tx
 			.select({ id: entryWearer.id })
 			.from(entryWearer)

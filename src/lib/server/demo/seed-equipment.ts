@@ -1,3 +1,4 @@
+import type { ModelCard } from '../../../core/register/model-card.ts';
 import { inArray } from 'drizzle-orm';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { proceduresOf } from '../../../core/data/procedures.ts';
@@ -33,6 +34,8 @@ const ASSEMBLED = 19;
 /** The last of them took theirs from further back on the shelf. */
 const FIRST_SHELF = 12;
 const FURTHER_BACK = { mask: 24, cylinder: 28 };
+/** What most masks and suits are washed with. */
+const WASHED: ModelCard = { washMaxC: 43, agents: ['chlorine', 'quaternary ammonium'] };
 /** What makers say beyond the standard. */
 const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
 	'full-face': {
@@ -45,10 +48,31 @@ const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
 			],
 			inlet: 'round-pads',
 			holdSeconds: 8
+		},
+		card: { ...WASHED, weightKg: 0.68, washMaxC: 49, cabinetMaxC: 60 }
+	},
+	'powered-blower': {
+		card: {
+			blowerLPerMin: 160,
+			weightKg: 1.35,
+			keepDry: ['filter', 'blower', 'battery', 'alarm'],
+			agents: ['wipes without bleach']
 		}
 	},
+	'canister-mask': { card: WASHED },
+	'gas-tight-suit': { card: { ...WASHED, weightKg: 6.1 } },
 	'ba-set': {
 		holdDropBar: 8,
+		card: {
+			holdBelow: true,
+			whistleFromBar: 50,
+			whistleToBar: 60,
+			mediumFromBar: 6.5,
+			mediumToBar: 9,
+			weightKg: 5.1,
+			keepDry: ['reducer', 'gauge', 'whistle', 'demand', 'distress'],
+			agents: ['wipes without bleach']
+		},
 		makerLines: [
 			{ station: 'reducer', text: 'Quick coupling: push until it has clicked twice.' },
 			{ station: 'mask', text: 'Chin cup first; the neck straps are never the last.' }

@@ -99,7 +99,7 @@ interface PairPlan {
 
 async function openPair(seed: Seed, { plan, planId, lot, mask, first }: PairPlan): Promise<void> {
 	const { facts } = plan;
-	const life = lifeOf(lot.model, decide(facts), facts, 2, 'half-mask');
+	const life = lifeOf(lot.model, decide(facts), facts, 2, { kind: 'half-mask' });
 	const ago = first ? 0 : seed.chance.int(0, 3);
 	const by = seed.person('ilse');
 	const initials = PEOPLE[0]?.initials ?? '';

@@ -87,7 +87,11 @@ export interface JobStart {
 }
 
 /** @throws Refusal at repair where the family of an item cannot have it */
-async function requireFamilyHas(tx: Connection, itemId: string, repair: Repair): Promise<void> {
+export async function requireFamilyHas(
+	tx: Connection,
+	itemId: string,
+	repair: Repair
+): Promise<void> {
 	const [row] = await tx
 		.select({ tag: item.tag, family: item.family })
 		.from(item)
@@ -102,46 +106,49 @@ async function requireFamilyHas(tx: Connection, itemId: string, repair: Repair):
 
 /** Starts a repair: the item goes into service. */
 export function startJob(context: Context, start: JobStart): Promise<string> {
-	return write(context, 'repair', { id: start.id, content: start }, async (at) => {
-		const { tx } = at;
-		const repair = findRepair(start.repair);
-		const defects = await tx
-			.select()
-			.from(defect)
-			.where(and(inArray(defect.id, start.defectIds), isNull(defect.closedAt)))
-			.for('update');
-		if (defects.length === 0 || defects.some((d) => d.itemId !== start.itemId))
-			throw new Refusal('conflict', 'These faults are not open on this item any more.');
-		await requireFamilyHas(tx, start.itemId, repair);
-		const taken = await supersedeFailed(at, start.itemId);
-		const started = await tx
-			.insert(serviceJob)
-			.values({
-				id: start.id,
-				itemId: start.itemId,
-				repair: repair.key,
-				startedBy: at.actor.id,
-				startedAt: at.now,
-				proof: repair.proof.map(() => false)
-			})
-			.onConflictDoNothing()
-			.returning({ id: serviceJob.id });
-		if (started.length === 0)
-			throw new Refusal('conflict', 'A repair of this item is already under way. Open it instead.');
-		await tx.insert(serviceJobDefect).values(
-			[...new Set([...defects.map((d) => d.id), ...taken])].map((defectId) => ({
-				jobId: start.id,
-				defectId
-			}))
-		);
-		at.changed(start.itemId);
-		at.record('repair.started', {
-			of: start.id,
+	return write(context, 'repair', { id: start.id, content: start }, (at) => beginJob(at, start));
+}
+
+/** The write of a job that begins. */
+export async function beginJob(at: Work, start: JobStart): Promise<string> {
+	const { tx } = at;
+	const repair = findRepair(start.repair);
+	const defects = await tx
+		.select()
+		.from(defect)
+		.where(and(inArray(defect.id, start.defectIds), isNull(defect.closedAt)))
+		.for('update');
+	if (defects.length === 0 || defects.some((d) => d.itemId !== start.itemId))
+		throw new Refusal('conflict', 'These faults are not open on this item any more.');
+	await requireFamilyHas(tx, start.itemId, repair);
+	const taken = await supersedeFailed(at, start.itemId);
+	const started = await tx
+		.insert(serviceJob)
+		.values({
+			id: start.id,
 			itemId: start.itemId,
-			payload: { repair: repair.key, defects: defects.map((d) => d.code) }
-		});
-		return start.id;
+			repair: repair.key,
+			startedBy: at.actor.id,
+			startedAt: at.now,
+			proof: repair.proof.map(() => false)
+		})
+		.onConflictDoNothing()
+		.returning({ id: serviceJob.id });
+	if (started.length === 0)
+		throw new Refusal('conflict', 'A repair of this item is already under way. Open it instead.');
+	await tx.insert(serviceJobDefect).values(
+		[...new Set([...defects.map((d) => d.id), ...taken])].map((defectId) => ({
+			jobId: start.id,
+			defectId
+		}))
+	);
+	at.changed(start.itemId);
+	at.record('repair.started', {
+		of: start.id,
+		itemId: start.itemId,
+		payload: { repair: repair.key, defects: defects.map((d) => d.code) }
 	});
+	return start.id;
 }
 
 /** A fault that a repair mends. @throws Refusal where there is no such repair */
@@ -376,7 +383,7 @@ async function lockJob(tx: Connection, id: string) {
 	return job;
 }
 
-function findRepair(key: string) {
+export function findRepair(key: string) {
 	try {
 		return repairOf(key);
 	} catch {

@@ -9,6 +9,7 @@ import { bedOf } from '../../../core/filters/service-life.ts';
 import { type FilterNeed, judgePack, judgeStock, surplus } from '../../../core/filters/stock.ts';
 import type { HazardDecision } from '../../../core/hazards/decision.ts';
 import type { HazardFacts } from '../../../core/hazards/facts.ts';
+import type { ModelCard } from '../../../core/register/model-card.ts';
 import { daysBetween } from '../../../core/plan/calendar.ts';
 import { atMost, type Connection } from '../db/client.ts';
 import {
@@ -43,6 +44,12 @@ export const listLots = (db: Connection): Promise<LotRow[]> =>
 		.innerJoin(filterModel, eq(filterModel.id, filterLot.modelId))
 		.orderBy(asc(filterModel.name), asc(filterLot.useBy));
 
+/** How filters are worn: the kind of protection that they make, and what its own blower moves where its maker says so. */
+export interface Worn {
+	kind: string | null;
+	blowerLPerMin?: number | undefined;
+}
+
 /**
  * What a plan asks of the filters of a mask or blower, as the kind that it is with what is put onto it, and that kind;
  * null where the plan ends in no filter for it. Without a family the lightest mask that the plan permits.
@@ -50,8 +57,14 @@ export const listLots = (db: Connection): Promise<LotRow[]> =>
 export function needOf(
 	decision: HazardDecision,
 	facts: HazardFacts,
-	mask: { family?: string; kind?: string | null; mount: string | null; filters: number }
-): (FilterNeed & { kind: string }) | null {
+	mask: {
+		family?: string;
+		kind?: string | null;
+		mount: string | null;
+		filters: number;
+		card?: ModelCard;
+	}
+): (FilterNeed & Worn) | null {
 	const kind = decision.permitted.find(
 		(k) => k.filters && (mask.family ? k.kind === mask.kind : recordOf(k.kind).carries !== null)
 	);
@@ -65,6 +78,8 @@ export function needOf(
 		mount: mask.mount,
 		filters: mask.filters,
 		carrier,
+		mostG: mask.card?.filterMassG,
+		blowerLPerMin: mask.card?.blowerLPerMin,
 		oilAerosol: facts.oilAerosol
 	};
 }
@@ -75,12 +90,15 @@ export function lifeOf(
 	decision: HazardDecision,
 	facts: HazardFacts,
 	filters: number,
-	kind: string | null
+	{ kind, blowerLPerMin }: Worn
 ): PlanLife {
 	const gas = model.codeEn ? parseEn(model.codeEn)?.gas : undefined;
 	const classes = Object.values(gas ?? {});
+	const protection = protectionKind(kind ?? undefined) ?? {};
+	// A flow of its maker takes the place of the usual one of a kind that has a blower.
+	const own = 'blowerLPerMin' in protection && blowerLPerMin !== undefined ? { blowerLPerMin } : {};
 	return planLife(decision.contaminants, facts, {
-		...wornAs(protectionKind(kind ?? undefined) ?? {}, bedOf(model.bed)),
+		...wornAs({ ...protection, ...own }, bedOf(model.bed)),
 		filters,
 		gasClass: (classes.length ? Math.min(...classes) : 1) as GasClass
 	});
@@ -92,7 +110,8 @@ const mountsOf = (db: Connection) =>
 		.selectDistinct({
 			family: itemModel.family,
 			mount: itemModel.mount,
-			filters: itemModel.filterCount
+			filters: itemModel.filterCount,
+			card: itemModel.card
 		})
 		.from(itemModel)
 		.where(and(ne(itemModel.mount, 'none'), gt(itemModel.filterCount, 0)))
@@ -104,9 +123,9 @@ export async function stockForPlan(context: Context, planId: string) {
 	const { decision, inForce, asOf } = page;
 	const plain = needOf(decision, inForce, { mount: null, filters: 2 });
 	const [lots, hangers] = await Promise.all([listLots(context.db), mountsOf(context.db)]);
-	const needs = hangers.flatMap(({ family, mount, filters }) => {
+	const needs = hangers.flatMap(({ family, mount, filters, card }) => {
 		const kind = servedBy(family);
-		const need = needOf(decision, inForce, { family, kind, mount, filters });
+		const need = needOf(decision, inForce, { family, kind, mount, filters, card });
 		return need ? [need] : [];
 	});
 	const judged = lots.map((row) => {
@@ -119,7 +138,7 @@ export async function stockForPlan(context: Context, planId: string) {
 		return {
 			...row,
 			verdict: best?.verdict ?? null,
-			life: best ? lifeOf(row.model, decision, inForce, best.need.filters, best.need.kind) : null,
+			life: best ? lifeOf(row.model, decision, inForce, best.need.filters, best.need) : null,
 			surplus: surplus(stock, inForce.ruleSet)
 		};
 	});
@@ -136,15 +155,18 @@ export async function stockForPlan(context: Context, planId: string) {
 /** Lots that may be fitted to a model today where no plan is asked: by mount, date and how many it takes. */
 export async function lotsFitting(
 	context: Context,
-	{ mount, filterCount: filters, approved }: typeof itemModel.$inferSelect
+	{ mount, filterCount: filters, approved, card }: typeof itemModel.$inferSelect
 ) {
 	const lots = await listLots(context.db);
 	return lots.filter(
 		({ lot, model }) =>
 			model.role === 'filter' &&
 			isApproved({ approved }, model.name) &&
-			judgePack({ ...model, ...lot }, { mount, filters, carrier: 'pouch' }, todayOf(context))
-				.outcome === 'serves'
+			judgePack(
+				{ ...model, ...lot },
+				{ mount, filters, carrier: 'pouch', mostG: card.filterMassG },
+				todayOf(context)
+			).outcome === 'serves'
 	);
 }
 
@@ -267,7 +289,7 @@ export function openPair(context: Context, input: OpenPair): Promise<Opened> {
 			await discard(at, before.pair, input.discardReason);
 		}
 		const { plan } = asked;
-		const life = plan && lifeOf(row.model, plan.decision, plan.inForce, filters, asked.need.kind);
+		const life = plan && lifeOf(row.model, plan.decision, plan.inForce, filters, asked.need);
 		await tx
 			.update(filterLot)
 			.set({ sealedQuantity: row.lot.sealedQuantity - filters })
@@ -316,19 +338,22 @@ type Mask = Awaited<ReturnType<typeof itemByTag>>;
  * @throws Refusal where the plan permits none on it, and where it takes none
  */
 async function askedOf(at: Work, { item: { id, family }, model }: Mask, planId: string | null) {
-	const { mount, filterCount: filters } = model;
+	const { mount, filterCount: filters, card } = model;
 	const { carries, keepsSealed } = recordOf(family);
 	const name = airwayOf(family).name.toLowerCase();
 	if (keepsSealed && carries) {
 		if (mount === 'none')
 			throw new Refusal('invalid', `${model.name} takes no filter of its own.`, 'itemTag');
-		return { plan: null, need: { mount, filters, carrier: carries } };
+		return {
+			plan: null,
+			need: { mount, filters, carrier: carries, mostG: card.filterMassG }
+		};
 	}
 	if (!planId)
 		throw new Refusal('invalid', `Filters for a ${name} are opened from a hazard plan.`, 'planId');
 	const plan = await planPage(readerOf(at), planId);
-	const kind = await servedKind(at.tx, id);
-	const need = needOf(plan.decision, plan.inForce, { family, kind, mount, filters });
+	const { kind } = await servedKind(at.tx, id);
+	const need = needOf(plan.decision, plan.inForce, { family, kind, mount, filters, card });
 	if (!need)
 		throw new Refusal(
 			'conflict',

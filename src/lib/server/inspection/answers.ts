@@ -143,7 +143,7 @@ async function withReading(at: Work, locked: LockedRun, step: Step, raw: Answer)
 				}
 			: { ...readings, clock: 'device' };
 	}
-	const judged = judgeReading(step, readings, locked);
+	const judged = judgeReading(step, readings, locked.limits);
 	return { ...raw, readings, value: judged.value, code: judged.code };
 }
 

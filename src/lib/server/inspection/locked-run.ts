@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { ReadingFacts } from '../../../core/inspection/reading.ts';
+import { readingLimits } from '../../../core/register/model-card.ts';
 import type { Connection } from '../db/client.ts';
 import { airlineRig, inspectionRun, item, itemModel, user } from '../db/schema/index.ts';
 import { Refusal } from '../kernel/refusal.ts';
@@ -7,8 +8,9 @@ import { Refusal } from '../kernel/refusal.ts';
 type RunRow = typeof inspectionRun.$inferSelect;
 
 /** A run that nobody else changes until the transaction ends, with what its readings are judged against. */
-export interface LockedRun extends ReadingFacts {
+export interface LockedRun {
 	run: RunRow;
+	limits: ReadingFacts;
 	withdrawnOn: string | null;
 	withdrawnWhy: string | null;
 }
@@ -20,6 +22,7 @@ export async function lockRun(tx: Connection, id: string): Promise<LockedRun> {
 			run: inspectionRun,
 			ratedBar: itemModel.ratedBar,
 			holdDropBar: itemModel.holdDropBar,
+			card: itemModel.card,
 			leastInletBar: airlineRig.leastBar,
 			withdrawnOn: itemModel.withdrawnOn,
 			withdrawnWhy: itemModel.withdrawnWhy
@@ -31,7 +34,8 @@ export async function lockRun(tx: Connection, id: string): Promise<LockedRun> {
 		.where(eq(inspectionRun.id, id))
 		.for('update', { of: inspectionRun });
 	if (!locked) throw new Refusal('not found', 'There is no such inspection.');
-	return locked;
+	const { run, withdrawnOn, withdrawnWhy, leastInletBar } = locked;
+	return { run, withdrawnOn, withdrawnWhy, limits: { ...readingLimits(locked), leastInletBar } };
 }
 
 /** @throws Refusal where there is no such run */

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
-import { PROCEDURES, proceduresOf } from '../../../core/data/procedures.ts';
+import { levelsOf, PROCEDURES, proceduresOf } from '../../../core/data/procedures.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { checkProcedure, editionChanges } from '../../../core/inspection/edition.ts';
 import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
@@ -28,6 +28,7 @@ const asProcedure = (row: EditionRow): Procedure => ({
 	family: row.family,
 	...(row.school ? { school: row.school } : {}),
 	purpose: row.purpose,
+	...(levelsOf(row.key).length ? { levels: levelsOf(row.key) } : {}),
 	origin: site(`${versionName(row.version)}: ${row.reason}`),
 	steps: row.steps
 });

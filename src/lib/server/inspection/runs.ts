@@ -1,6 +1,7 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { OnRecord } from '../../../core/inspection/on-record.ts';
 import type { Purpose } from '../../../core/inspection/procedure.ts';
+import { readingLimits } from '../../../core/register/model-card.ts';
 import { judgeRun, type RunOutcome, runState } from '../../../core/inspection/run.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import { maker, type Verdict } from '../../../core/verdict.ts';
@@ -132,7 +133,7 @@ export function signRun(
 		const first = answers[0]?.answeredAt ?? run.startedAt;
 		const last = answers.at(-1)?.answeredAt ?? run.startedAt;
 		const seconds = (last.getTime() - first.getTime()) / 1000;
-		const verdict = withWithdrawal(judgeRun(procedure, answers, seconds, locked), locked);
+		const verdict = withWithdrawal(judgeRun(procedure, answers, seconds, locked.limits), locked);
 		await tx
 			.update(inspectionRun)
 			.set({
@@ -183,6 +184,7 @@ export async function runPage(context: Context, runId: string) {
 			model: itemModel.name,
 			ratedBar: itemModel.ratedBar,
 			holdDropBar: itemModel.holdDropBar,
+			card: itemModel.card,
 			makerLines: itemModel.makerLines,
 			mount: itemModel.mount,
 			filterPlaces: itemModel.filterCount,
@@ -211,8 +213,10 @@ export async function runPage(context: Context, runId: string) {
 		})
 		.from(inspectionRun)
 		.where(eq(inspectionRun.supersedes, runId));
+	const { ratedBar: _, holdDropBar: __, leastInletBar, ...shown } = row;
 	return {
-		...row,
+		...shown,
+		limits: { ...readingLimits(row), leastInletBar },
 		signedByName: await nameOf(db, row.run.signedBy),
 		assistant: await nameOf(db, row.run.assistantId),
 		procedure,

@@ -9,6 +9,8 @@ const GRANTS = {
 	view: 'viewer',
 	// A wearer records an own seal check alone.
 	'check a seal': 'viewer',
+	// Whoever drops it or sees it says so.
+	'note what happened': 'viewer',
 	plan: 'technician',
 	inspect: 'technician',
 	'open filters': 'technician',

@@ -11,7 +11,7 @@ import {
 } from '../../../core/site/choices.ts';
 import type { Connection } from '../db/client.ts';
 import { asc, isNull } from 'drizzle-orm';
-import type { IntervalRule } from '../../../core/plan/rules.ts';
+import type { Every, IntervalRule } from '../../../core/plan/rules.ts';
 import { site as ofSite } from '../../../core/verdict.ts';
 import { dueRule, site } from '../db/schema/index.ts';
 import type { Role } from './permissions.ts';
@@ -80,12 +80,34 @@ export async function loadSite(db: Connection): Promise<Site> {
 	};
 }
 
+type RuleRow = typeof dueRule.$inferSelect;
+
+/** How often a kept rule asks. */
+function everyOf(row: RuleRow): Every {
+	if (row.everyMonths !== null) return { months: row.everyMonths };
+	if (row.everyUses !== null) return { uses: row.everyUses };
+	if (row.everyHours !== null) return { hours: row.everyHours };
+	if (row.everyCycles !== null) return { cycles: row.everyCycles };
+	return row.afterEvent === null ? { days: row.everyDays ?? 1 } : { after: row.afterEvent };
+}
+
+/** How often a rule asks, as it is kept. */
+export const everyColumns = (every: Every) => ({
+	everyMonths: 'months' in every ? every.months : null,
+	everyDays: 'days' in every ? every.days : null,
+	everyUses: 'uses' in every ? every.uses : null,
+	everyHours: 'hours' in every ? every.hours : null,
+	everyCycles: 'cycles' in every ? every.cycles : null,
+	afterEvent: 'after' in every ? every.after : null
+});
+
 /** A rule of the site as it is judged. */
-export const asRule = (row: typeof dueRule.$inferSelect): IntervalRule => ({
+export const asRule = (row: RuleRow): IntervalRule => ({
 	key: row.id,
 	what: row.what,
-	every: row.everyMonths === null ? { days: row.everyDays ?? 1 } : { months: row.everyMonths },
-	windowDays: row.windowDays,
+	detail: row.detail,
+	every: everyOf(row),
+	window: row.window,
 	families: row.families,
 	modelId: row.modelId,
 	usePattern: row.usePattern,

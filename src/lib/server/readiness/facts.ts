@@ -1,12 +1,16 @@
 import { type ItemTrend, itemTrends, watchedBy } from '../../../core/bench/item-trends.ts';
 import { stationOf } from '../../../core/data/families.ts';
+import { levelsOf } from '../../../core/data/procedures.ts';
 import { groupBy } from '../../../core/group-by.ts';
-import { rulesFor, rulesInForce, type RuleSubject } from '../../../core/plan/rules.ts';
+import type { EventWhat } from '../../../core/plan/events.ts';
+import { rulesFor, rulesOf } from '../../../core/plan/rule-scope.ts';
+import type { IntervalRule, RuleSubject } from '../../../core/plan/rules.ts';
 import { lacksOf } from '../../../core/readiness/complete.ts';
-import type { ItemFacts } from '../../../core/readiness/facts.ts';
+import { type Done, doneKey, type ItemFacts } from '../../../core/readiness/facts.ts';
+import { readingLimits } from '../../../core/register/model-card.ts';
 import { heldCylinder } from '../air/cylinder-facts.ts';
 import type { Connection } from '../db/client.ts';
-import { factRows, type FactRows } from '../db/queries/facts.ts';
+import { type AskedPast, factRows, type FactRows } from '../db/queries/facts.ts';
 import { changeOf } from '../filters/change.ts';
 import { dayAt, type Site } from '../kernel/site.ts';
 
@@ -31,14 +35,53 @@ export async function loadFacts(
 	options: { withSets?: boolean } = {}
 ): Promise<Map<string, KnownItem>> {
 	if (itemIds.length === 0) return new Map();
-	return known(await factRows(db, itemIds, options), site);
+	const rules = rulesOf(site.ruleSet, site.rules);
+	return known(await factRows(db, itemIds, askedBy(rules), options), site.timeZone, rules);
+}
+
+/** What of the past rules look at; nothing else is read. */
+function askedBy(rules: readonly IntervalRule[]): AskedPast {
+	const events = new Set<EventWhat>();
+	for (const { every } of rules) {
+		if ('after' in every) events.add(every.after);
+		if ('uses' in every || 'hours' in every) events.add('use');
+		if ('cycles' in every) events.add('fill');
+	}
+	return {
+		lists: rules.some(({ what }) => what === 'list'),
+		services: rules.some(({ what }) => what === 'service'),
+		events: [...events]
+	};
+}
+
+/** When each thing that rules ask for was last done on an item, from the rows about it. */
+function doneOf(
+	of: {
+		run: { signedAt: string } | undefined;
+		benchAt: string | null;
+		lists: FactRows['lists'];
+		services: FactRows['services'];
+	},
+	day: (moment: string) => string
+): Record<string, Done> {
+	const done: Record<string, Done> = {};
+	const keep = (key: string, at: string) => {
+		const held = done[key];
+		if (!held || Date.parse(at) > Date.parse(held.at)) done[key] = { on: day(at), at };
+	};
+	if (of.run) keep(doneKey('inspection', ''), of.run.signedAt);
+	if (of.benchAt) keep(doneKey('bench test', ''), of.benchAt);
+	for (const { procedure, at } of of.lists)
+		for (const level of levelsOf(procedure)) keep(doneKey('list', level), at);
+	for (const { repair, at } of of.services) keep(doneKey('service', repair), at);
+	return done;
 }
 
 function known(
 	rows: FactRows,
-	{ timeZone, ruleSet, rules: own }: Pick<Site, 'timeZone' | 'ruleSet' | 'rules'>
+	timeZone: string,
+	rules: readonly IntervalRule[]
 ): Map<string, KnownItem> {
-	const rules = rulesInForce(ruleSet, own);
 	const of = <T extends { itemId: string }>(list: readonly T[]) => groupBy(list, (x) => x.itemId);
 	const defects = of(rows.defects);
 	const passed = of(rows.passed);
@@ -46,6 +89,9 @@ function known(
 	const cylinders = of(rows.cylinders);
 	const readings = of(rows.readings);
 	const tests = of(rows.tests);
+	const lists = of(rows.lists);
+	const services = of(rows.services);
+	const events = of(rows.events);
 	const inService = new Set(rows.jobs.map((job) => job.itemId));
 	const day = (moment: string) => dayAt(new Date(moment), timeZone);
 	const items = new Map(
@@ -66,11 +112,12 @@ function known(
 					leakPaPerMin: test.leakPaPerMin,
 					reasons: test.reasons ?? []
 				})),
-				row.holdDropBar
+				readingLimits(row)
 			);
 			const [run] = passed.get(row.id) ?? [];
 			const [pair] = pairs.get(row.id) ?? [];
 			const [cylinder] = cylinders.get(row.id) ?? [];
+			const benchAt = lastPassed(tests.get(row.id) ?? []);
 			const facts: ItemFacts = {
 				retiredOn: row.retiredOn,
 				openDefects: (defects.get(row.id) ?? []).map(({ severity, code, station }) => ({
@@ -80,7 +127,23 @@ function known(
 				})),
 				inService: inService.has(row.id),
 				lastInspectionOn: run ? day(run.signedAt) : null,
-				lastBenchTestOn: lastPassed(tests.get(row.id) ?? [], day),
+				lastBenchTestOn: benchAt === null ? null : day(benchAt),
+				inUseSince: row.inUseSince,
+				done: doneOf(
+					{
+						run,
+						benchAt,
+						lists: lists.get(row.id) ?? [],
+						services: services.get(row.id) ?? []
+					},
+					day
+				),
+				events: (events.get(row.id) ?? []).map(({ what, at, on, minutes }) => ({
+					what,
+					at,
+					on: on ?? day(at),
+					...(minutes === null ? {} : { minutes })
+				})),
 				rules: rulesFor(row, rules),
 				watched: watchedBy(trends),
 				filterChangeOn: pair ? changeOf(pair).changeOn : null,
@@ -121,8 +184,6 @@ function known(
 	return items;
 }
 
-/** Day of the last bench test that an item passed; null: none. */
-function lastPassed(tests: FactRows['tests'], day: (moment: string) => string): string | null {
-	const last = tests.findLast(({ outcome }) => outcome !== 'fail');
-	return last ? day(last.startedAt) : null;
-}
+/** Moment of the last bench test that an item passed; null: none. */
+const lastPassed = (tests: FactRows['tests']): string | null =>
+	tests.findLast(({ outcome }) => outcome !== 'fail')?.startedAt ?? null;

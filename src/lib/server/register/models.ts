@@ -1,11 +1,12 @@
-import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import type { DonningCard } from '../../../core/data/blocking.ts';
+import { and, asc, count, eq, inArray, isNull } from 'drizzle-orm';
 import { airwayOf, FAMILIES } from '../../../core/data/families.ts';
 import { recordOf } from '../../../core/data/family-records.ts';
+import { checkCard, readingLimits } from '../../../core/register/model-card.ts';
+import { modelChanges, type ModelSaid, sheetOf } from '../../../core/register/model-sheet.ts';
 import type { Connection } from '../db/client.ts';
 import { item, itemModel } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
-import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
+import { brokenConstraint, Refusal, stale } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 
 /** Models with how many items of each are in use. */
@@ -17,17 +18,11 @@ export const listModels = (db: Connection) =>
 		.groupBy(itemModel.id)
 		.orderBy(asc(itemModel.family), asc(itemModel.name));
 
-export interface ModelInput {
+export interface ModelInput extends ModelSaid {
 	requestId: string;
 	id: string;
-	family: string;
-	maker: string;
-	name: string;
-	mount: string;
-	ratedBar: number | null;
-	holdDropBar: number | null;
-	donning: DonningCard | null;
-	filterCount: number;
+	/** 0 for a new one; else the version that the page was loaded with. */
+	version: number;
 	approved: string[];
 	makerLines: { station: string; text: string }[];
 }
@@ -39,20 +34,29 @@ export async function saveItemModel(context: Context, input: ModelInput): Promis
 		await write(context, 'edit procedures', { id: requestId, content }, async (at) => {
 			const { tx } = at;
 			checkModel(input);
-			const [before] = await tx.select().from(itemModel).where(eq(itemModel.id, input.id));
+			const [before] = await tx
+				.select()
+				.from(itemModel)
+				.where(eq(itemModel.id, input.id))
+				.for('update');
 			if (before && before.family !== input.family)
 				throw new Refusal('invalid', 'The family of a model is never changed.', 'family');
-			const { id, ...values } = content;
-			if (before) await tx.update(itemModel).set(values).where(eq(itemModel.id, id));
-			else await tx.insert(itemModel).values(content);
-			// How many filters it takes decides whether its items are complete.
-			if (before && (before.filterCount !== values.filterCount || before.mount !== values.mount)) {
+			if ((before?.version ?? 0) !== input.version) throw stale('model');
+			const { id, version: _, ...said } = content;
+			const values = { ...said, card: checkCard(input.card, input.family) };
+			if (before)
+				await tx
+					.update(itemModel)
+					.set({ ...values, version: before.version + 1 })
+					.where(eq(itemModel.id, id));
+			else await tx.insert(itemModel).values({ id, ...values });
+			if (before && movesItems(before, values)) {
 				const items = await tx.select({ id: item.id }).from(item).where(eq(item.modelId, id));
 				at.changed(...items.map((one) => one.id));
 			}
 			at.record(before ? 'model.changed' : 'model.added', {
 				of: id,
-				payload: values
+				payload: { ...values, ...(before ? { changes: modelChanges(before, values) } : {}) }
 			});
 		});
 	} catch (error) {
@@ -60,6 +64,30 @@ export async function saveItemModel(context: Context, input: ModelInput): Promis
 			throw new Refusal('conflict', `There is a model ${input.name} already.`, 'name');
 		throw error;
 	}
+}
+
+/** Whether a change reaches its items: how many filters make one complete, and within what its readings are followed. */
+function movesItems(before: ModelSaid, after: ModelSaid): boolean {
+	const reach = (of: ModelSaid) => JSON.stringify([of.filterCount, of.mount, readingLimits(of)]);
+	return reach(before) !== reach(after);
+}
+
+/** Models beside one another: their lines, and which of them differ. */
+export async function compareModels(db: Connection, ids: readonly string[]) {
+	const found = await db
+		.select()
+		.from(itemModel)
+		.where(inArray(itemModel.id, [...ids]));
+	const models = ids.flatMap((id) => found.find((model) => model.id === id) ?? []);
+	const sheets = models.map((model) => sheetOf(model));
+	const labels = [...new Set(sheets.flatMap((lines) => lines.map(({ label }) => label)))];
+	return {
+		models: models.map(({ id, name, family }) => ({ id, name, family })),
+		lines: labels.flatMap((label) => {
+			const values = sheets.map((lines) => lines.find((line) => line.label === label)?.value ?? '');
+			return values.some(Boolean) ? [{ label, values, differs: new Set(values).size > 1 }] : [];
+		})
+	};
 }
 
 function checkModel(input: ModelInput): void {

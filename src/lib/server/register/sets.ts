@@ -1,8 +1,10 @@
-import { asc, eq, inArray } from 'drizzle-orm';
+import { asc, eq, inArray, or } from 'drizzle-orm';
+import { setWeight } from '../../../core/air/set-weight.ts';
 import { recordOf, servedBy } from '../../../core/data/family-records.ts';
+import { hasHold } from '../../../core/register/model-card.ts';
 import { checkFitting } from '../air/cylinders.ts';
 import type { Connection } from '../db/client.ts';
-import { item, itemModel } from '../db/schema/index.ts';
+import { cylinder, item, itemModel } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
@@ -17,16 +19,27 @@ export const partsIn = (db: Connection, setId: string) =>
 		.where(eq(item.setId, setId))
 		.orderBy(asc(item.tag));
 
-/** The kind of protection that an item is, with filters and what is put onto it. */
-export async function servedKind(db: Connection, itemId: string): Promise<string | null> {
-	const [row] = await db.select({ family: item.family }).from(item).where(eq(item.id, itemId));
+/** The ids of what is on a set. */
+export const partIds = async (db: Connection, setId: string): Promise<string[]> =>
+	(await db.select({ id: item.id }).from(item).where(eq(item.setId, setId))).map(({ id }) => id);
+
+/** The kind of protection that an item is, with filters and what is put onto it, and what its own blower moves. */
+export async function servedKind(
+	db: Connection,
+	itemId: string
+): Promise<{ kind: string | null; blowerLPerMin?: number | undefined }> {
+	const [row] = await db
+		.select({ family: item.family, card: itemModel.card })
+		.from(item)
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.where(eq(item.id, itemId));
+	if (!row) return { kind: null };
 	const parts = await partsIn(db, itemId);
-	return row
-		? servedBy(
-				row.family,
-				parts.map((part) => part.family)
-			)
-		: null;
+	const kind = servedBy(
+		row.family,
+		parts.map((part) => part.family)
+	);
+	return { kind, blowerLPerMin: row.card.blowerLPerMin };
 }
 
 /** The tag of the set that an item is in. */
@@ -52,7 +65,11 @@ export function movePart(
 		const from = await setOf(tx, part.setId);
 		await tx
 			.update(item)
-			.set({ setId: to?.id ?? null, version: part.version + 1 })
+			.set({
+				setId: to?.id ?? null,
+				setSince: to ? at.now : null,
+				version: part.version + 1
+			})
 			.where(eq(item.id, part.id));
 		const old = part.setId;
 		at.changed(part.id, ...(old ? [old] : []));
@@ -81,6 +98,48 @@ async function checkFits(tx: Connection, part: Item, to: Item): Promise<void> {
 	if (to.setId) throw new Refusal('invalid', `${to.tag} is itself a part of a set.`, 'tag');
 	if ((await partsIn(tx, part.id)).length)
 		throw new Refusal('invalid', `${part.tag} has parts of its own; take them off first.`, 'tag');
+	const weight = await weightWith(tx, to, part.id);
+	if (weight?.outcome === 'fail')
+		throw new Refusal(
+			'conflict',
+			`With ${part.tag} the set would weigh too much: ${weight.reasons[0]?.text ?? ''}`,
+			'tag'
+		);
+}
+
+/** What a set weighs full with one more part on it; null where a weight is not on record, or it is no set. */
+async function weightWith(tx: Connection, set: Item, partId: string) {
+	if (!hasHold(set.family)) return null;
+	const { restKg, cylinders } = await weightsOf(tx, set.id, partId);
+	const full = cylinders.flatMap(({ emptyKg, waterVolumeL, ratedBar }) =>
+		emptyKg === null ? [] : [{ emptyKg, waterVolumeL, pressureBar: ratedBar }]
+	);
+	return restKg === null || full.length < cylinders.length ? null : setWeight([restKg], full);
+}
+
+/**
+ * What is on record of the weights on a set.
+ * @param partId one more that would be on it
+ */
+export async function weightsOf(tx: Connection, setId: string, partId: string | null = null) {
+	const rows = await tx
+		.select({ card: itemModel.card, family: item.family, cylinder })
+		.from(item)
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.leftJoin(cylinder, eq(cylinder.itemId, item.id))
+		.where(or(eq(item.id, setId), eq(item.setId, setId), partId ? eq(item.id, partId) : undefined));
+	const rest = rows.filter(({ family }) => recordOf(family).air !== 'cylinder');
+	const weights = rest.flatMap(({ card }) => card.weightKg ?? []);
+	const cylinders = rows.filter(({ family }) => recordOf(family).air === 'cylinder');
+	return {
+		/** Frame, mask and what else is on it without its cylinders; null where one of them is not known. */
+		restKg: weights.length < rest.length ? null : weights.reduce((sum, kg) => sum + kg, 0),
+		cylinders: cylinders.map(({ cylinder: known }) => ({
+			emptyKg: known?.emptyKg ?? null,
+			waterVolumeL: known?.waterVolumeL ?? 0,
+			ratedBar: known?.ratedBar ?? 0
+		}))
+	};
 }
 
 /** @throws Refusal where the model of a set names what is approved with it, and this is not among it */

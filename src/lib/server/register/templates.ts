@@ -39,12 +39,13 @@ export async function takeTemplates(
 					if (!name.trim())
 						throw new Refusal('invalid', `Name the ${template.name.toLowerCase()}.`, 'taken');
 					const id = crypto.randomUUID();
-					const { family, mount, filterCount, ratedBar } = template;
+					const { family, mount, filterCount, ratedBar, card } = template;
 					const values = {
 						family,
 						mount,
 						filterCount,
 						ratedBar,
+						card,
 						name: name.trim(),
 						maker: maker.trim() || 'not stated'
 					};

@@ -1,15 +1,17 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { FAMILIES } from '../../../core/data/families.ts';
-import { recordOf } from '../../../core/data/family-records.ts';
-import { BENCH_MINUTES } from '../../../core/plan/agenda.ts';
+import { dueMinutes } from '../../../core/plan/agenda.ts';
+import { checkRule } from '../../../core/plan/rule-check.ts';
+import { familyHas, holdsFor, rulesFor, rulesOf } from '../../../core/plan/rule-scope.ts';
 import {
-	checkRule,
 	type IntervalRule,
-	rulesFor,
-	rulesInForce,
+	RULE_LEVELS,
+	type RuleWhat,
 	ruleWords,
-	SHIPPED_RULES
+	whatWords
 } from '../../../core/plan/rules.ts';
+import { OFFERED_RULES, SHIPPED_RULES } from '../../../core/plan/shipped-rules.ts';
+import { REPAIRS } from '../../../core/data/repairs.ts';
 import { findingsOf, type ItemState, summary } from '../../../core/readiness/findings.ts';
 import type { Connection } from '../db/client.ts';
 import { allItemIds } from '../db/queries/items.ts';
@@ -17,7 +19,7 @@ import { dueRule, itemModel, place } from '../db/schema/index.ts';
 import { type Context, todayOf } from '../kernel/context.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { asRule, loadSite, type Site } from '../kernel/site.ts';
+import { asRule, everyColumns, loadSite, type Site } from '../kernel/site.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { loadFacts } from '../readiness/facts.ts';
 import { rebuildAll } from '../readiness/rebuild-all.ts';
@@ -37,6 +39,25 @@ export interface RuleInput {
 	/** That most of the site becomes overdue is meant. */
 	meant: boolean;
 }
+
+/** Everything that a rule can ask for, with the kinds that can have it. */
+const RULE_CHOICES = (
+	[
+		['inspection', ['']],
+		['bench test', ['']],
+		['list', RULE_LEVELS],
+		['service', REPAIRS.filter(({ retires }) => !retires).map(({ key }) => key)]
+	] as [RuleWhat, readonly string[]][]
+).flatMap(([what, details]) =>
+	details.map((detail) => ({
+		what,
+		detail,
+		name: whatWords(what, detail),
+		families: FAMILIES.filter(({ family }) => familyHas(family, what, detail)).map(
+			({ family, plural }) => ({ family, plural })
+		)
+	}))
+);
 
 /** Names that rules are said with. */
 async function namesOf(
@@ -69,7 +90,17 @@ export async function rulesPage({ db, site }: Pick<Context, 'db' | 'site'>) {
 			origin: rule.origin,
 			replaced: own.some(({ replaces }) => replaces === rule.key)
 		})),
-		own: own.map((row) => ({ ...row, words: ruleWords(asRule(row), names(row)) })),
+		/** What many sites have and this one has not. */
+		offered: OFFERED_RULES.filter((rule) => !own.some((row) => sameRule(asRule(row), rule))).map(
+			(rule) => ({ ...rule, families: [...rule.families], words: ruleWords(rule) })
+		),
+		own: own.map((row) => ({
+			...asRule(row),
+			version: row.version,
+			reason: row.reason,
+			words: ruleWords(asRule(row), names(row))
+		})),
+		choices: RULE_CHOICES,
 		models: await db
 			.select({ id: itemModel.id, name: itemModel.name, family: itemModel.family })
 			.from(itemModel)
@@ -81,6 +112,16 @@ export async function rulesPage({ db, site }: Pick<Context, 'db' | 'site'>) {
 			.orderBy(place.name)
 	};
 }
+
+/** Whether a rule of the site is one that is offered, however often it asks. */
+const sameRule = (own: IntervalRule, offered: IntervalRule): boolean =>
+	own.what === offered.what &&
+	own.detail === offered.detail &&
+	'after' in own.every === 'after' in offered.every &&
+	(!('after' in own.every) ||
+		!('after' in offered.every) ||
+		own.every.after === offered.every.after) &&
+	(own.families.length === 0 || offered.families.every((family) => own.families.includes(family)));
 
 /** What would become of the items of a site under other rules. */
 export interface RulePreview {
@@ -103,21 +144,23 @@ async function previewOf(
 	changed: IntervalRule,
 	asOf: string
 ): Promise<RulePreview> {
-	const after = rulesInForce(site.ruleSet, next);
+	const [before, after] = [site.rules, next].map((own) => rulesOf(site.ruleSet, own));
 	const ids = await allItemIds(db);
 	const byPlace = new Map<string, { due: number; overdue: number }>();
 	let items = 0;
 	for (let i = 0; i < ids.length; i += CHUNK) {
 		const chunk = ids.slice(i, i + CHUNK);
-		const known = await loadFacts(db, chunk, site);
+		// What either of them looks at is read.
+		const known = await loadFacts(db, chunk, { ...site, rules: [...site.rules, ...next] });
 		const asked = new Set(chunk);
 		for (const one of known.values()) {
 			if (!asked.has(one.id) || one.facts.retiredOn) continue;
-			if (rulesFor(one.subject, [changed]).length) items++;
-			const state = (rules: readonly IntervalRule[] | undefined): ItemState =>
-				summary(findingsOf({ ...one.facts, ...(rules ? { rules } : {}) }, site.ruleSet, asOf), asOf)
-					.state;
-			const [was, is] = [state(undefined), state(rulesFor(one.subject, after))];
+			if (holdsFor(one.subject, changed)) items++;
+			const state = (rules: readonly IntervalRule[]): ItemState => {
+				const facts = { ...one.facts, rules: rulesFor(one.subject, rules) };
+				return summary(findingsOf(facts, site.ruleSet, asOf), asOf).state;
+			};
+			const [was, is] = [state(before ?? []), state(after ?? [])];
 			if (was === is || (is !== 'due' && is !== 'overdue')) continue;
 			const here = byPlace.get(one.placeId) ?? { due: 0, overdue: 0 };
 			here[is]++;
@@ -130,7 +173,7 @@ async function previewOf(
 		.sort((a, b) => b.overdue + b.due - (a.overdue + a.due) || a.place.localeCompare(b.place));
 	const sum = (what: 'due' | 'overdue') => places.reduce((n, row) => n + row[what], 0);
 	const [due, overdue] = [sum('due'), sum('overdue')];
-	return { items, due, overdue, places, benchMinutes: (due + overdue) * BENCH_MINUTES.due };
+	return { items, due, overdue, places, benchMinutes: (due + overdue) * dueMinutes(changed.what) };
 }
 
 /** @throws Refusal at what cannot be */
@@ -139,9 +182,6 @@ async function checked(db: Connection, site: Site, input: RuleInput): Promise<In
 	const known = FAMILIES.map(({ family }) => family);
 	const stray = rule.families.find((family) => !known.includes(family));
 	if (stray) throw new Refusal('invalid', `There is no kind of equipment “${stray}”.`, 'families');
-	const bare = rule.families.find((family) => recordOf(family).bench === null);
-	if (rule.what === 'bench test' && bare)
-		throw new Refusal('invalid', `${bare} has no test on the pressure bench.`, 'families');
 	if (rule.modelId) {
 		const [model] = await db.select().from(itemModel).where(eq(itemModel.id, rule.modelId));
 		if (!model) throw new Refusal('invalid', 'There is no such model.', 'modelId');
@@ -152,11 +192,6 @@ async function checked(db: Connection, site: Site, input: RuleInput): Promise<In
 		const [found] = await db.select().from(place).where(eq(place.id, rule.placeId));
 		if (!found || found.closedOn) throw new Refusal('invalid', 'Choose a place in use.', 'placeId');
 	}
-	if (
-		rule.replaces &&
-		site.rules.some((other) => other.key !== id && other.replaces === rule.replaces)
-	)
-		throw new Refusal('conflict', 'Another rule of the site takes its place already.', 'replaces');
 	return checkRule({ ...rule, key: id }, site.ruleSet, reason);
 }
 
@@ -199,8 +234,7 @@ export async function saveRule(context: Context, input: RuleInput): Promise<void
 		const values = {
 			...rest,
 			families: [...rule.families],
-			everyMonths: 'months' in every ? every.months : null,
-			everyDays: 'days' in every ? every.days : null,
+			...everyColumns(every),
 			reason: input.reason.trim()
 		};
 		const names = await namesOf(tx, [rule, ...(held ? [held] : [])]);

@@ -2,7 +2,15 @@ import { asc, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { BLOCKING, type Inlet, SEAL_WAYS, type SealWay } from '../../../core/data/blocking.ts';
 import { FAMILIES } from '../../../core/data/families.ts';
-import { checkRule, RULE_WHATS } from '../../../core/plan/rules.ts';
+import { EVENT_WHATS } from '../../../core/plan/events.ts';
+import { checkRule } from '../../../core/plan/rule-check.ts';
+import { RULE_WHATS } from '../../../core/plan/rules.ts';
+import {
+	AGENTS,
+	CARD_NUMBERS,
+	type CardNumber,
+	checkCard
+} from '../../../core/register/model-card.ts';
 import { checkWorkCalendar } from '../../../core/site/calendar.ts';
 import {
 	PLACE_KINDS,
@@ -15,7 +23,7 @@ import { dueRule, itemModel, place, placeFloor, site, testHouse } from '../db/sc
 import type { Context } from '../kernel/context.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { loadSite } from '../kernel/site.ts';
+import { asRule, everyColumns, loadSite } from '../kernel/site.ts';
 import { write } from '../kernel/write.ts';
 import { siteBasics, siteCalendar, siteSchools } from './settings.ts';
 
@@ -25,6 +33,16 @@ const family = z.enum(FAMILIES.map((one) => one.family) as [string, ...string[]]
 const whole = (least: number, most: number) => z.number().int().min(least).max(most);
 
 /** The settings of a site as a file: everything but its name, its people and what it has. */
+/** A card with its figures, each within its range. */
+const modelCard = z.strictObject({
+	...(Object.fromEntries(
+		CARD_NUMBERS.map(({ key, least, most }) => [key, z.number().min(least).max(most).optional()])
+	) as Record<CardNumber, z.ZodOptional<z.ZodNumber>>),
+	holdBelow: z.boolean().optional(),
+	agents: z.array(z.enum(AGENTS)).max(AGENTS.length).optional(),
+	keepDry: z.array(z.string().max(60)).max(60).optional()
+});
+
 const settingsFile = z.strictObject({
 	format: z.literal(FORMAT, 'This is no file with the settings of a site.'),
 	version: z.literal(1, 'This file is of another version.'),
@@ -69,7 +87,8 @@ const settingsFile = z.strictObject({
 				approved: z.array(name).max(200),
 				makerLines: z
 					.array(z.strictObject({ station: z.string().max(60), text: z.string().max(600) }))
-					.max(60)
+					.max(60),
+				card: modelCard.default({})
 			})
 		)
 		.max(2000),
@@ -77,9 +96,15 @@ const settingsFile = z.strictObject({
 		.array(
 			z.strictObject({
 				what: z.enum(RULE_WHATS),
+				/** Of a list its level, of a job its key. */
+				detail: z.string().max(60).default(''),
 				every: z.union([
 					z.strictObject({ months: whole(1, 120) }),
-					z.strictObject({ days: whole(1, 3660) })
+					z.strictObject({ days: whole(1, 3660) }),
+					z.strictObject({ uses: whole(1, 10_000) }),
+					z.strictObject({ hours: whole(1, 10_000) }),
+					z.strictObject({ cycles: whole(1, 20_000) }),
+					z.strictObject({ after: z.enum(EVENT_WHATS) })
 				]),
 				windowDays: whole(0, 3660),
 				families: z.array(family).max(40),
@@ -142,15 +167,17 @@ export async function writeSettings({
 					.map((row) => [row.family, row.floor])
 			)
 		})),
-		models: models.map(({ id: _, withdrawnOn: _on, withdrawnWhy: _why, donning, ...model }) => ({
-			...model,
-			donning: donning && {
-				straps: donning.straps,
-				inlet: donning.inlet,
-				holdSeconds: donning.holdSeconds,
-				...(donning.ways ? { ways: donning.ways } : {})
-			}
-		})),
+		models: models.map(
+			({ id: _, version: _v, withdrawnOn: _on, withdrawnWhy: _why, donning, ...model }) => ({
+				...model,
+				donning: donning && {
+					straps: donning.straps,
+					inlet: donning.inlet,
+					holdSeconds: donning.holdSeconds,
+					...(donning.ways ? { ways: donning.ways } : {})
+				}
+			})
+		),
 		rules: rules
 			// One for a place or a model that is gone says nothing to another site.
 			.filter(
@@ -160,9 +187,9 @@ export async function writeSettings({
 			)
 			.map((rule) => ({
 				what: rule.what,
-				every:
-					rule.everyMonths === null ? { days: rule.everyDays ?? 1 } : { months: rule.everyMonths },
-				windowDays: rule.windowDays,
+				detail: rule.detail,
+				every: asRule(rule).every,
+				windowDays: rule.window,
 				families: rule.families,
 				model: named(models, rule.modelId),
 				usePattern: rule.usePattern,
@@ -233,8 +260,16 @@ export async function startFromFile(
 				await tx.insert(placeFloor).values({ placeId: id, family: of, floor: floor ?? 0 });
 		}
 		for (const model of file.models)
-			await tx.insert(itemModel).values({ ...model, id: once(idOf.models, model.name, 'models') });
-		for (const [i, { every, model, place: at_, reason, ...rule }] of file.rules.entries()) {
+			await tx.insert(itemModel).values({
+				...model,
+				card: checkCard(model.card, model.family),
+				id: once(idOf.models, model.name, 'models')
+			});
+		for (const [
+			i,
+			{ every, windowDays, model, place: at_, reason, ...rest }
+		] of file.rules.entries()) {
+			const rule = { ...rest, window: windowDays };
 			const scope = {
 				modelId: known(idOf.models, model, `rules.${i}.model`),
 				placeId: known(idOf.places, at_, `rules.${i}.place`)
@@ -245,8 +280,7 @@ export async function startFromFile(
 				...scope,
 				reason,
 				id: crypto.randomUUID(),
-				everyMonths: 'months' in every ? every.months : null,
-				everyDays: 'days' in every ? every.days : null
+				...everyColumns(every)
 			});
 		}
 		const houses = new Map<string, string>();

@@ -7,7 +7,9 @@ import {
 	type AgendaKind,
 	BENCH_MINUTES,
 	byConsequence,
-	DUE_WORDS
+	dueMinutes,
+	dueWords,
+	lastDayWords
 } from '../../../core/plan/agenda.ts';
 import { plusDays, readable } from '../../../core/plan/calendar.ts';
 import type { ItemState } from '../../../core/readiness/findings.ts';
@@ -115,7 +117,7 @@ export async function plan(context: Context, days: number) {
 			return {
 				day,
 				dues,
-				minutes: dues.length * BENCH_MINUTES.due,
+				minutes: dues.reduce((sum, due) => sum + dueMinutes(due.dueWhat), 0),
 				/** Why nobody works on that day, and by when it is done instead. */
 				off,
 				doneBy: off === null ? null : workDayUpTo(day, context.site)
@@ -206,7 +208,7 @@ function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
 			: 'due';
 	const never = row.lastInspectionOn === null && row.dueWhat === 'inspection';
 	return {
-		key: `due:${row.id}:${row.dueWhat}`,
+		key: `due:${row.id}:${row.dueWhat}:${row.dueDetail}`,
 		kind,
 		tag: row.tag,
 		state: over ? 'overdue' : 'due',
@@ -214,7 +216,7 @@ function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
 		on: row.dueOn,
 		title: never
 			? 'Never inspected here'
-			: `${DUE_WORDS[row.dueWhat]}, last day ${over ? 'was ' : ''}${readable(row.dueOn)}`,
+			: `${dueWords(row.dueWhat, row.dueDetail)}, ${lastDayWords({ on: row.dueOn, left: row.dueLeft }, asOf)}`,
 		detail: [
 			row.watchedFor,
 			`${row.model}, size ${row.size}, ${row.set ? `on ${row.set}, ` : ''}${row.place}`
@@ -222,7 +224,7 @@ function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
 			.filter(Boolean)
 			.join(' '),
 		href: `/items/${row.tag}`,
-		minutes: BENCH_MINUTES[kind]
+		minutes: filters ? BENCH_MINUTES[kind] : dueMinutes(row.dueWhat)
 	};
 }
 

@@ -29,7 +29,7 @@ function keeping() {
 function begin({ procedure = HALF, closed = false, worked = false } = {}) {
 	const kept = keeping();
 	const session = new RunSession(
-		() => ({ id: 'r', procedure, closed, worked, timers: [], ratedBar: 300, holdDropBar: null }),
+		() => ({ id: 'r', procedure, closed, worked, timers: [], limits: { ratedBar: 300 } }),
 		kept.sender,
 		() => 1_000,
 		[]

@@ -24,7 +24,9 @@ export interface Hold {
 }
 
 /** What a run is about, as it stands now. */
-export interface RunFacts extends ReadingFacts {
+export interface RunFacts {
+	/** What its readings are judged against. */
+	limits: ReadingFacts;
 	id: string;
 	procedure: Procedure;
 	/** Nothing more is answered: signed, or not this person's to answer. */
@@ -148,7 +150,7 @@ export class RunSession {
 	read(readings: Readings): void {
 		const { step } = this;
 		if (!step) return;
-		const judged = judgeReading(step, readings, this.facts());
+		const judged = judgeReading(step, readings, this.facts().limits);
 		this.give(judged.value, judged.code, readings);
 		if (step.reading?.kind === 'hold') this.sender.ownHold((this.ownHold = null));
 	}

@@ -3,12 +3,16 @@ import { z } from 'zod';
 import type { Procedure } from '$core/inspection/procedure';
 import type { SetSchool } from '$core/site/choices';
 import { recordOf } from '$core/data/family-records';
+import { NOTED_EVENTS } from '$core/plan/events';
+import { sheetOf } from '$core/register/model-sheet';
 import { judgeItem } from '$core/readiness/item-state';
 import { lotsFitting, openPair, pairTag } from '$lib/server/filters/opening';
 import { openedBy } from '$lib/server/filters/opened-by';
 import { procedureAt, proceduresFor } from '$lib/server/inspection/procedures';
 import { startRun } from '$lib/server/inspection/runs';
+import { startPlannedJob } from '$lib/server/faults/planned';
 import { may } from '$lib/server/kernel/permissions';
+import { noteEvent } from '$lib/server/register/events';
 import { itemPage } from '$lib/server/register/item-page';
 import { movePart, partsIn, setOf } from '$lib/server/register/sets';
 import { clientId, contextOf, formAction, page, requested } from '$lib/server/web/request';
@@ -53,10 +57,13 @@ export const load: PageServerLoad = (event) =>
 					key,
 					name,
 					purpose: purpose ?? 'inspection',
-					level: levels?.[0] ?? null,
+					levels: levels ?? [],
 					steps: steps.length
 				})),
 			pairTag: found.pair ? pairTag(found.pair.pair.number) : null,
+			/** What its maker says of its care, line by line. */
+			sheet: sheetOf(found.model).filter(({ value }) => value),
+			mayRepair: may(context.actor.role, 'repair'),
 			mayInspect: may(context.actor.role, 'inspect'),
 			mayKeep: may(context.actor.role, 'keep the register')
 		};
@@ -84,6 +91,27 @@ const moved = (setOf: (event: RequestEvent) => string | null) =>
 export const actions: Actions = {
 	putOn: moved((event) => event.params.tag),
 	takeOff: moved(() => null),
+	happened: formAction(
+		z.object({
+			id: clientId,
+			what: z.enum(NOTED_EVENTS, 'Choose what happened.'),
+			note: z.string().trim().max(300).default('')
+		}),
+		async (event: RequestEvent, input) => {
+			await noteEvent(contextOf(event), { ...input, tag: event.params.tag ?? '' });
+			return { noted: input.what };
+		}
+	),
+	service: formAction(
+		z.object({ id: clientId, repair: z.string().max(60) }),
+		async (event: RequestEvent, input) => {
+			const { defectId } = await startPlannedJob(contextOf(event), {
+				...input,
+				tag: event.params.tag ?? ''
+			});
+			redirect(303, `/faults/${defectId}`);
+		}
+	),
 	fitSealed: formAction(openedBy, async (event: RequestEvent, form) => {
 		const itemTag = event.params.tag ?? '';
 		return {

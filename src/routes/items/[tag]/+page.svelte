@@ -211,7 +211,7 @@
 		{/if}
 		<Parts {data} refusal={refusedAt(form?.refusal, 'tag')} />
 		<Trends trends={data.trends} />
-		<Story dues={data.dues} events={data.events} tag={data.item.tag} asOf={data.asOf} />
+		<Story {data} {lists} noted={form && 'noted' in form ? form.noted : null} />
 	</section>
 
 	<aside
@@ -278,7 +278,7 @@
 								name="procedure"
 								value={list.key}
 								><span class="first-letter:uppercase inline-block"
-									>{LIST_WORDS[list.key] ?? list.level ?? list.name}</span
+									>{LIST_WORDS[list.key] ?? list.levels[0] ?? list.name}</span
 								><span class="text-soft text-[0.9rem]">{list.steps} steps</span></button
 							>{/each}
 					</form>

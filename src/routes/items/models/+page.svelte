@@ -3,6 +3,7 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
 	let { data } = $props();
+	let ticked = $state<string[]>([]);
 	const families = $derived([...new Set(data.models.map(({ model }) => model.family))]);
 </script>
 
@@ -11,16 +12,33 @@
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<h1>Models</h1>
 	<p class="text-soft">what each maker says, where it is stricter</p>
-	{#if data.mayEdit}<a class="button ml-auto" href="/items/models/new">New model</a>{/if}
+	<span class="ml-auto flex flex-wrap gap-3">
+		{#if data.mayEdit}<a class="button" href="/items/models/new">New model</a>{/if}
+		<form method="get" action="/items/models/compare">
+			<input type="hidden" name="ids" value={ticked.join(',')} />
+			<button class="button" disabled={ticked.length < 2 || ticked.length > 4}
+				>Compare{ticked.length ? ` ${ticked.length}` : ''}</button
+			>
+		</form>
+	</span>
 </div>
+<p class="text-soft mt-1">Tick two to four to see them side by side.</p>
 {#each families as family (family)}
 	<h2 class="mt-6">{airwayOf(family).plural}</h2>
 	<ul>
 		{#each data.models.filter(({ model }) => model.family === family) as { model, inUse } (model.id)}
-			<li class="rowline">
+			<li class="rowline flex items-center">
+				<label class="flex min-h-12 min-w-11 items-center justify-center"
+					><input
+						type="checkbox"
+						value={model.id}
+						bind:group={ticked}
+						aria-label="Compare {model.name}"
+					/></label
+				>
 				<a
 					href="/items/models/{model.id}"
-					class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 py-1 no-underline hover:bg-tint"
+					class="flex min-h-12 flex-1 flex-wrap items-center gap-x-5 gap-y-1 py-1 no-underline hover:bg-tint"
 				>
 					<b class="w-56">{model.name}</b>
 					<span class="text-soft w-40">{model.maker}</span>

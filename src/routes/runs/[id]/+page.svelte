@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { NEVER_WETTED } from '$core/register/model-card';
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { ZONE_NAMES } from '$core/airway/airway';
@@ -32,9 +33,7 @@
 			worked: data.worked,
 			assisted: data.assistant !== null,
 			timers: data.timers,
-			ratedBar: data.ratedBar,
-			holdDropBar: data.holdDropBar,
-			leastInletBar: data.leastInletBar
+			limits: data.limits
 		}),
 		untrack(() =>
 			outboxSender(
@@ -56,7 +55,12 @@
 	const inspecting = $derived(data.run.purpose === 'inspection');
 	const station = $derived(step ? stationOf(data.item.family, step.station) : null);
 	const before = $derived(data.last?.answers.findLast((a) => a.step === step?.key));
-	const makerSays = $derived(data.makerLines.filter((line) => line.station === step?.station));
+	const makerSays = $derived([
+		...data.makerLines.filter((line) => line.station === step?.station),
+		...(step && data.card.keepDry?.includes(step.station)
+			? [{ station: step.station, text: NEVER_WETTED }]
+			: [])
+	]);
 	const onRecord = $derived(step && data.onRecord ? onRecordAt(step, data.onRecord) : []);
 	/** The second person is saying who they are: the keys under the list would lie over theirs. */
 	let naming = $state(false);
@@ -189,12 +193,10 @@
 					{#if step.reading && active}
 						{#key step.key}<ReadingStep
 								{step}
-								ratedBar={data.ratedBar}
+								limits={data.limits}
 								{timer}
 								bench={data.hasBench ? `/api/runs/${data.run.id}/gauge` : null}
 								tag={data.item.tag}
-								holdDropBar={data.holdDropBar}
-								leastInletBar={data.leastInletBar}
 								answered={answered?.readings ?? null}
 								onread={(readings) => session.read(readings)}
 								onstart={(start) => session.startHold(start)}

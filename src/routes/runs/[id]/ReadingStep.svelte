@@ -6,6 +6,7 @@
 		judgeReading,
 		readingSuspicion,
 		readingText,
+		type ReadingFacts,
 		type Readings
 	} from '$core/inspection/reading';
 	import { InputError } from '$core/verdict';
@@ -18,9 +19,8 @@
 
 	interface Props {
 		step: Step;
-		ratedBar: number | null;
-		holdDropBar: number | null;
-		leastInletBar: number | null;
+		/** What of the item the reading is judged against. */
+		limits: ReadingFacts;
 		timer: { startReading: number; seconds: number; startedAt: Date } | null;
 		/** Address of the bench for this inspection; null without one. */
 		bench: string | null;
@@ -30,18 +30,7 @@
 		onread: (readings: Readings) => void;
 		onstart: (start: number) => Promise<void>;
 	}
-	let {
-		step,
-		ratedBar,
-		holdDropBar,
-		leastInletBar,
-		timer,
-		bench,
-		tag,
-		answered,
-		onread,
-		onstart
-	}: Props = $props();
+	let { step, limits, timer, bench, tag, answered, onread, onstart }: Props = $props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
@@ -57,9 +46,7 @@
 		return Number.isFinite(value) ? value : null;
 	});
 	const suspicion = $derived(
-		rule && typed !== null && typed !== meant
-			? readingSuspicion(rule, typed, { ratedBar })
-			: undefined
+		rule && typed !== null && typed !== meant ? readingSuspicion(rule, typed, limits) : undefined
 	);
 	const readings = $derived.by((): Readings | null => {
 		if (typed === null) return null;
@@ -73,7 +60,7 @@
 		if (!read) return null;
 		try {
 			return {
-				...judgeReading(step, read, { ratedBar, holdDropBar, leastInletBar }),
+				...judgeReading(step, read, limits),
 				refusal: null
 			};
 		} catch (error) {

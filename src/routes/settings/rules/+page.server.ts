@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { RULE_WHATS } from '$core/plan/rules';
+import { EVENT_WHATS, type EventWhat } from '$core/plan/events';
+import { type Every, RULE_WHATS } from '$core/plan/rules';
 import { USE_PATTERNS } from '$core/site/places';
 import { requirePermission } from '$lib/server/kernel/permissions';
 import { endRule, previewRule, type RuleInput, rulesPage, saveRule } from '$lib/server/site/rules';
@@ -11,7 +12,10 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		requirePermission(context.actor.role, 'keep the site');
-		return rulesPage(context);
+		const asked = event.url.searchParams.get('model') ?? '';
+		const rules = await rulesPage(context);
+		/** The model that a new rule is begun for, where its page asked for one. */
+		return { ...rules, forModel: rules.models.find(({ id }) => id === asked) ?? null };
 	});
 
 const version = z.coerce.number().int().min(0);
@@ -21,6 +25,25 @@ const orNone = z
 	.default('')
 	.transform((text) => text || null);
 
+/** What an interval is counted in, or after what it comes. */
+const COUNTED = ['days', 'months', 'uses', 'hours', 'cycles'] as const;
+const UNITS = [
+	...COUNTED,
+	...EVENT_WHATS.map((event): `after ${EventWhat}` => `after ${event}`)
+] as const;
+
+function everyIn(unit: (typeof UNITS)[number], n: number): Every {
+	const after = EVENT_WHATS.find((event) => unit === `after ${event}`);
+	if (after) return { after };
+	return {
+		days: { days: n },
+		months: { months: n },
+		uses: { uses: n },
+		hours: { hours: n },
+		cycles: { cycles: n }
+	}[unit as (typeof COUNTED)[number]];
+}
+
 const rule = z
 	.object({
 		...requested,
@@ -28,7 +51,8 @@ const rule = z
 		version,
 		what: z.enum(RULE_WHATS, 'Choose what is done.'),
 		every: z.coerce.number('How often: type a number.'),
-		unit: z.enum(['days', 'months']),
+		detail: z.string().max(60).default(''),
+		unit: z.enum(UNITS, 'Choose in what it is counted.'),
 		windowDays: z.coerce.number('Days before: type a number.'),
 		families: z.array(z.string().max(40)).max(40).default([]),
 		modelId: orNone,
@@ -39,13 +63,23 @@ const rule = z
 		meant: z.literal('on').optional()
 	})
 	.transform(
-		({ requestId, id, version: seen, reason, meant, every: n, unit, ...rest }): RuleInput => ({
+		({
+			requestId,
+			id,
+			version: seen,
+			reason,
+			meant,
+			every: n,
+			unit,
+			windowDays: window,
+			...rest
+		}): RuleInput => ({
 			requestId,
 			id,
 			version: seen,
 			reason,
 			meant: meant === 'on',
-			rule: { ...rest, every: unit === 'days' ? { days: n } : { months: n } }
+			rule: { ...rest, window, every: everyIn(unit, n) }
 		})
 	);
 

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { untrack } from 'svelte';
 	import RuleForm from './RuleForm.svelte';
 
 	let { data, form } = $props();
@@ -7,7 +8,7 @@
 	const preview = $derived(
 		form && 'preview' in form && form.preview ? { of: form.of, preview: form.preview } : null
 	);
-	let open = $state<string | null>(null);
+	let open = $state<string | null>(untrack(() => (data.forModel ? 'new' : null)));
 	const ORIGINS = {
 		published: 'published',
 		'common practice': 'common practice',
@@ -21,9 +22,9 @@
 
 <svelte:head><title>Intervals · Grevan</title></svelte:head>
 <p class="mt-4 max-w-[46rem]">
-	How often things are looked at again. Of all rules that hold for an item the earliest wins; the
-	item says each of them under Because. Cylinder tests, fresh air and opened filters have rules of
-	their own, which a site does not change.
+	How often things are done again, and after what. Of all rules that hold for an item the earliest
+	wins; the item says each of them under Because. Cylinder tests, fresh air and opened filters have
+	rules of their own, which a site does not change.
 </p>
 {#if form && 'kept' in form}<div class="mt-3 max-w-[46rem]">
 		<Notice kind="good"><p role="status">Kept. Every item was worked out by it.</p></Notice>
@@ -36,9 +37,10 @@
 	<ul>
 		{#each data.shipped as rule (rule.key)}
 			<li class="rowline py-2">
-				<b class={rule.replaced ? 'line-through' : ''}>{rule.words}</b>{#if rule.replaced}
-					<span class="font-semibold text-due"> a rule of the site takes its place</span>{/if}<br
-				/><span class="text-soft">{origin(rule.origin)}; from memory</span>
+				<b>{rule.words}</b>{#if rule.replaced}
+					<span class="font-semibold text-due">
+						a rule of the site takes its place where it holds</span
+					>{/if}<br /><span class="text-soft">{origin(rule.origin)}; from memory</span>
 			</li>
 		{/each}
 	</ul>
@@ -56,7 +58,7 @@
 			emergencies, is made here.
 		</p>{/if}
 	<ul>
-		{#each data.own as rule (rule.id)}
+		{#each data.own as rule (rule.key)}
 			<li class="rowline py-2">
 				<div class="flex flex-wrap items-center gap-x-4">
 					<span class="flex-1"
@@ -66,11 +68,11 @@
 					>
 					<button
 						class="button"
-						aria-expanded={open === rule.id}
-						onclick={() => (open = open === rule.id ? null : rule.id)}>Change</button
+						aria-expanded={open === rule.key}
+						onclick={() => (open = open === rule.key ? null : rule.key)}>Change</button
 					>
 				</div>
-				{#if open === rule.id}<RuleForm
+				{#if open === rule.key}<RuleForm
 						{data}
 						{rule}
 						{refusal}
@@ -81,3 +83,35 @@
 		{/each}
 	</ul>
 </section>
+{#if data.offered.length}
+	<section aria-labelledby="offered" class="mt-6">
+		<h2 id="offered">Offered: what many sites have</h2>
+		<p class="mt-1 max-w-[46rem]">
+			None of them holds until it is taken up; the maker’s figure comes first.
+		</p>
+		<ul>
+			{#each data.offered as rule (rule.key)}
+				<li class="rowline py-2">
+					<div class="flex flex-wrap items-center gap-x-4">
+						<span class="flex-1"
+							><b>{rule.words}</b><br /><span class="text-soft">{origin(rule.origin)}</span></span
+						>
+						<button
+							class="button"
+							aria-expanded={open === rule.key}
+							aria-label="Take up: {rule.words}"
+							onclick={() => (open = open === rule.key ? null : rule.key)}>Take it up</button
+						>
+					</div>
+					{#if open === rule.key}<RuleForm
+							{data}
+							from={rule}
+							{refusal}
+							{preview}
+							done={() => (open = null)}
+						/>{/if}
+				</li>
+			{/each}
+		</ul>
+	</section>
+{/if}

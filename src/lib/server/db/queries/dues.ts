@@ -25,6 +25,8 @@ const dues = (db: Connection, asOf: Day, when: SQL | undefined, limit: number) =
 			state: stateOnDay(asOf),
 			dueOn: itemDue.dueOn,
 			dueWhat: itemDue.what,
+			dueDetail: itemDue.detail,
+			dueLeft: itemDue.leftWords,
 			watchedFor: itemState.watchedFor,
 			lastInspectionOn: itemState.lastInspectionOn
 		})
@@ -54,7 +56,14 @@ export const duesNow = (db: Connection, asOf: Day, limit: number) =>
 /** Every due of an item, the next first; those of parts with their tag. */
 export const duesOfItem = (db: Connection, itemId: string) =>
 	db
-		.select({ what: itemDue.what, part: itemDue.part, from: itemDue.dueFrom, on: itemDue.dueOn })
+		.select({
+			what: itemDue.what,
+			detail: itemDue.detail,
+			part: itemDue.part,
+			from: itemDue.dueFrom,
+			on: itemDue.dueOn,
+			left: itemDue.leftWords
+		})
 		.from(itemDue)
 		.where(eq(itemDue.itemId, itemId))
 		.orderBy(asc(itemDue.dueOn), asc(itemDue.what));

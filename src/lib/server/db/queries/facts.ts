@@ -5,6 +5,8 @@ import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts'
 import type { Severity } from '../../../../core/data/reject-codes.ts';
 import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Day } from '../../../../core/plan/calendar.ts';
+import type { EventWhat } from '../../../../core/plan/events.ts';
+import type { ModelCard } from '../../../../core/register/model-card.ts';
 import type { UsePattern } from '../../../../core/site/places.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import type { Connection } from '../client.ts';
@@ -23,6 +25,9 @@ export interface FactRows {
 		setId: string | null;
 		retiredOn: Day | null;
 		holdDropBar: number | null;
+		ratedBar: number | null;
+		card: ModelCard;
+		inUseSince: Day;
 		withdrawnOn: Day | null;
 		withdrawnWhy: string | null;
 	}[];
@@ -31,6 +36,12 @@ export interface FactRows {
 	jobs: { itemId: string }[];
 	/** The last inspection that each passed. */
 	passed: { itemId: string; signedAt: string }[];
+	/** When each list was last walked to its end, an inspection passed. Only where rules ask for lists. */
+	lists: { itemId: string; procedure: string; at: string }[];
+	/** When each job was last done. Only where rules ask for jobs. */
+	services: { itemId: string; repair: string; at: string }[];
+	/** What happened to them that rules count. */
+	events: { itemId: string; what: EventWhat; at: string; on: Day | null; minutes: number | null }[];
 	pairs: PairFacts[];
 	cylinders: CylinderRow[];
 	readings: {
@@ -96,6 +107,64 @@ const rows = (selection: SQL) =>
 const STANDING = sql`r.signed_at is not null and r.purpose = 'inspection' and not exists (
 	select 1 from inspection_run later where later.supersedes = r.id and later.signed_at is not null)`;
 
+/** What of the past rules look at. */
+export interface AskedPast {
+	lists: boolean;
+	services: boolean;
+	events: readonly EventWhat[];
+}
+
+/** Uses of items: what went in and came out again, what filters on it were worn, and closing lists of other days. */
+const USES = (ids: SQL) => sql`
+	select e.set_id as item_id, 'use' as what, e.ended_at as at, null::date as on_day,
+		extract(epoch from e.ended_at - e.started_at) / 60 as minutes
+	from entry_wearer e where e.set_id in ${ids} and e.ended_at is not null
+	union all
+	select p.id, 'use', e.ended_at, null, extract(epoch from e.ended_at - e.started_at) / 60
+	from item p join entry_wearer e on e.set_id = p.set_id
+	where p.id in ${ids} and e.ended_at is not null and (p.set_since is null or e.started_at >= p.set_since)
+	union all
+	select f.item_id, 'use', least(w.entered_at, w.worn_on + interval '1 day'), w.worn_on, w.minutes
+	from filter_pair f join filter_wear w on w.pair_id = f.id where f.item_id in ${ids}
+	union all
+	select r.item_id, 'use', r.signed_at, null, null from inspection_run r
+	where r.item_id in ${ids} and r.signed_at is not null and r.purpose = 'closing'
+		and not exists (select 1 from entry_wearer e where e.set_id = r.item_id
+			and e.ended_at between r.signed_at - interval '1 day' and r.signed_at)
+		and not exists (select 1 from filter_pair f join filter_wear w on w.pair_id = f.id
+			where f.item_id = r.item_id and w.worn_on between r.signed_at::date - 1 and r.signed_at::date)`;
+
+/** Where each kind of event stands in the record. */
+const EVENTS: Record<EventWhat, (ids: SQL) => SQL> = {
+	use: USES,
+	repair: (
+		ids
+	) => sql`select j.item_id, 'repair', j.done_at, null::date, null::float8 from service_job j
+		where j.item_id in ${ids} and j.done_at is not null and j.superseded_at is null`,
+	fill: (
+		ids
+	) => sql`select c.item_id, 'fill', c.ended_at, null::date, null::float8 from cylinder_fill c
+		where c.item_id in ${ids} and c.ended_at is not null`,
+	drop: (ids) => noted(ids, 'drop'),
+	splash: (ids) => noted(ids, 'splash')
+};
+
+const noted = (ids: SQL, what: EventWhat) =>
+	sql`select v.item_id, v.what, v.happened_at, null::date, null::float8 from item_event v
+		where v.item_id in ${ids} and v.what = ${what}`;
+
+/** Everything that happened of the kinds that are asked for, the earliest first. */
+const happened = (ids: SQL, kinds: readonly EventWhat[]) =>
+	kinds.length === 0
+		? NOTHING
+		: sql`select x.item_id as "itemId", x.what, x.at, x.on_day as "on", x.minutes
+			from (${sql.join(
+				kinds.map((kind) => EVENTS[kind](ids)),
+				sql` union all `
+			)}) x(item_id, what, at, on_day, minutes) order by x.at`;
+
+const NOTHING = sql`select null where false`;
+
 /** Cylinders among some items. */
 const cylinders = (ids: SQL) => sql`
 	select c.item_id as "itemId", c.material, c.manufactured_on as "manufacturedOn",
@@ -120,6 +189,7 @@ const cylinders = (ids: SQL) => sql`
 export async function factRows(
 	db: Connection,
 	itemIds: readonly string[],
+	asked: AskedPast,
 	{ withSets = false } = {}
 ): Promise<FactRows> {
 	const given = list(itemIds);
@@ -135,7 +205,7 @@ export async function factRows(
 		select json_build_object(
 			'items', ${rows(sql`
 				select i.id, i.tag, i.family, i.model_id as "modelId", i.place_id as "placeId", i.use_pattern as "usePattern", m.mount, m.filter_count as "filterCount", i.set_id as "setId", i.retired_on as "retiredOn",
-					m.hold_drop_bar as "holdDropBar", m.withdrawn_on as "withdrawnOn",
+					m.hold_drop_bar as "holdDropBar", m.rated_bar as "ratedBar", m.card, i.in_use_since as "inUseSince", m.withdrawn_on as "withdrawnOn",
 					m.withdrawn_why as "withdrawnWhy"
 				from item i join item_model m on m.id = i.model_id where i.id in ${all} order by i.tag`)},
 			'defects', ${rows(sql`
@@ -148,6 +218,26 @@ export async function factRows(
 				select r.item_id as "itemId", max(r.signed_at) as "signedAt" from inspection_run r
 				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}
 				group by r.item_id`)},
+			'lists', ${rows(
+				asked.lists
+					? sql`
+				select r.item_id as "itemId", r.procedure, max(r.signed_at) as at from inspection_run r
+				where r.item_id in ${all} and r.signed_at is not null
+					and (r.purpose <> 'inspection' or r.outcome in ('pass', 'pass, watch'))
+					and not exists (select 1 from inspection_run later
+						where later.supersedes = r.id and later.signed_at is not null)
+				group by r.item_id, r.procedure`
+					: NOTHING
+			)},
+			'services', ${rows(
+				asked.services
+					? sql`
+				select j.item_id as "itemId", j.repair, max(j.done_at) as at from service_job j
+				where j.item_id in ${all} and j.done_at is not null and j.superseded_at is null
+				group by j.item_id, j.repair`
+					: NOTHING
+			)},
+			'events', ${rows(happened(all, asked.events))},
 			'pairs', ${rows(sql`
 				select p.item_id as "itemId", p.filters, p.opened_on as "openedOn", p.exposure_min as "exposureMin",
 					p.change_after_min as "changeAfterMin", p.single_use as "singleUse", p.sealed_until as "sealedUntil",

@@ -44,6 +44,8 @@ const columns = (asOf: string) => ({
 	state: stateOnDay(asOf),
 	dueOn: itemState.dueOn,
 	dueWhat: itemState.dueWhat,
+	dueDetail: itemState.dueDetail,
+	dueLeft: itemState.dueLeft,
 	watchedFor: itemState.watchedFor,
 	lastInspectionOn: itemState.lastInspectionOn
 });

@@ -19,7 +19,14 @@ import {
 	SHOWN_TEMPERATURES,
 	type ShownTemperature
 } from '../../../../core/site/choices.ts';
+import {
+	EVENT_WHATS,
+	type EventWhat,
+	NOTED_EVENTS,
+	type NotedEvent
+} from '../../../../core/plan/events.ts';
 import { RULE_WHATS, type RuleWhat } from '../../../../core/plan/rules.ts';
+import type { ModelCard } from '../../../../core/register/model-card.ts';
 import { IMPORT_KINDS, type ImportKind } from '../../../../core/csv/kinds.ts';
 import {
 	PLACE_KINDS,
@@ -202,7 +209,10 @@ export const itemModel = pgTable('item_model', {
 	makerLines: jsonb('maker_lines')
 		.$type<{ station: string; text: string }[]>()
 		.notNull()
-		.default([])
+		.default([]),
+	/** Its limits, weights and care as its maker gives them (core/register/model-card.ts). */
+	card: jsonb('card').$type<ModelCard>().notNull().default({}),
+	version: integer('version').notNull().default(1)
 });
 
 export const item = pgTable(
@@ -223,6 +233,8 @@ export const item = pgTable(
 		retiredOn: date('retired_on'),
 		/** The set that it is a part of now. */
 		setId: uuid('set_id').references((): AnyPgColumn => item.id),
+		/** Since when it is in that set; what the set went through before is not its own. */
+		setSince: timestamp('set_since', { withTimezone: true }),
 		usePattern: text('use_pattern').$type<UsePattern>().notNull().default('shared'),
 		/** The table that it came in with. */
 		importId: uuid('import_id').references(() => tableImport.id),
@@ -257,6 +269,9 @@ export const itemState = pgTable(
 		dueFrom: date('due_from').notNull(),
 		dueOn: date('due_on').notNull(),
 		dueWhat: text('due_what').$type<DueWhat>().notNull(),
+		dueDetail: text('due_detail').notNull().default(''),
+		/** How far it is, in words, where it goes by what is counted or what happened. */
+		dueLeft: text('due_left').notNull().default(''),
 		/** Why it is looked at sooner though nothing is wrong; null: it is not. */
 		watchedFor: text('watched_for'),
 		lastInspectionOn: date('last_inspection_on')
@@ -284,15 +299,19 @@ export const itemDue = pgTable(
 			.notNull()
 			.references(() => item.id),
 		what: text('what').$type<DueWhat>().notNull(),
+		/** Which list or job. */
+		detail: text('detail').notNull().default(''),
 		/** Tag of the part that it is about; empty where it is the item itself. */
 		part: text('part').notNull().default(''),
 		/** First day on which it counts as due. */
 		dueFrom: date('due_from').notNull(),
 		/** Last day of use. */
-		dueOn: date('due_on').notNull()
+		dueOn: date('due_on').notNull(),
+		/** How far it is, in words, where it goes by what is counted or what happened. */
+		leftWords: text('left_words').notNull().default('')
 	},
 	(t) => [
-		primaryKey({ columns: [t.itemId, t.what, t.part] }),
+		primaryKey({ columns: [t.itemId, t.what, t.detail, t.part] }),
 		index('item_due_on').on(t.dueOn, t.itemId),
 		oneOf('item_due_what', t.what, DUE_WHATS)
 	]
@@ -314,9 +333,17 @@ export const dueRule = pgTable(
 	{
 		id: uuid('id').primaryKey(),
 		what: text('what').$type<RuleWhat>().notNull(),
+		/** Of a list its level, of a job its key. */
+		detail: text('detail').notNull().default(''),
 		everyMonths: integer('every_months'),
 		everyDays: integer('every_days'),
-		windowDays: integer('window_days').notNull(),
+		everyUses: integer('every_uses'),
+		everyHours: integer('every_hours'),
+		everyCycles: integer('every_cycles'),
+		/** After what it is done again. */
+		afterEvent: text('after_event').$type<EventWhat>(),
+		/** Days, uses, hours or fillings before its end at which it counts as due. */
+		window: integer('window_days').notNull(),
 		families: text('families').array().notNull().default([]),
 		modelId: uuid('model_id').references(() => itemModel.id),
 		usePattern: text('use_pattern').$type<UsePattern>(),
@@ -333,11 +360,36 @@ export const dueRule = pgTable(
 			'due_rule_pattern',
 			sql`${t.usePattern} is null or ${t.usePattern} in ('personal', 'shared', 'emergency')`
 		),
-		check('due_rule_every', sql`(${t.everyMonths} is null) <> (${t.everyDays} is null)`),
+		oneOf('due_rule_after', t.afterEvent, EVENT_WHATS),
+		check(
+			'due_rule_every',
+			sql`num_nonnulls(${t.everyMonths}, ${t.everyDays}, ${t.everyUses}, ${t.everyHours}, ${t.everyCycles}, ${t.afterEvent}) = 1`
+		),
 		check(
 			'due_rule_positive',
-			sql`coalesce(${t.everyMonths}, ${t.everyDays}) > 0 and ${t.windowDays} >= 0`
+			sql`coalesce(${t.everyMonths}, ${t.everyDays}, ${t.everyUses}, ${t.everyHours}, ${t.everyCycles}, 1) > 0 and ${t.window} >= 0`
 		)
+	]
+);
+
+/** What happened to an item and was noted by hand: rules may ask for a look after it. Append-only. */
+export const itemEvent = pgTable(
+	'item_event',
+	{
+		id: uuid('id').primaryKey(),
+		itemId: uuid('item_id')
+			.notNull()
+			.references(() => item.id),
+		what: text('what').$type<NotedEvent>().notNull(),
+		note: text('note').notNull().default(''),
+		happenedAt: timestamp('happened_at', { withTimezone: true }).notNull(),
+		notedBy: text('noted_by')
+			.notNull()
+			.references(() => user.id)
+	},
+	(t) => [
+		index('item_event_item').on(t.itemId, t.happenedAt),
+		oneOf('item_event_what', t.what, NOTED_EVENTS)
 	]
 );
 
