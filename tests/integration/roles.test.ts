@@ -360,7 +360,7 @@ describe('who may do what', () => {
 	it('each role holds what the one before it holds', () => {
 		for (const deed of [
 			...(['view', 'plan', 'inspect', 'open filters', 'repair', 'release'] as const),
-			...(['keep the filter store', 'recall a lot', 'approve plans', 'edit substances'] as const),
+			...(['keep the stores', 'recall a lot', 'approve plans', 'edit substances'] as const),
 			...(['fill cylinders', 'test air', 'control entries'] as const)
 		]) {
 			const held = ROLES.map((role) => may(role, deed));

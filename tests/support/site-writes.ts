@@ -1,4 +1,12 @@
 import { randomUUID as id } from 'node:crypto';
+import {
+	countParts,
+	disposeParts,
+	receiveParts,
+	setPartLevel
+} from '../../src/lib/server/faults/parts.ts';
+import { startPlannedJob } from '../../src/lib/server/faults/planned.ts';
+import { noteEvent } from '../../src/lib/server/register/events.ts';
 import { fitLayer, removeLayer } from '../../src/lib/server/filters/layers.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
@@ -52,6 +60,49 @@ const rule = (): RuleInput => ({
 
 /** Writes about the site and its stores, each with the least role that may do it. */
 export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>][] = [
+	[
+		'take parts in',
+		'technician',
+		(c) =>
+			receiveParts(c, {
+				id: id(),
+				part: 'gasket',
+				lot: 'G1',
+				useBy: null,
+				quantity: 1,
+				location: ''
+			})
+	],
+	[
+		'say when a part is bought',
+		'technician',
+		(c) => setPartLevel(c, { requestId: id(), part: 'gasket', level: 2 })
+	],
+	[
+		'count parts',
+		'technician',
+		(c) =>
+			countParts(c, {
+				requestId: id(),
+				counts: [{ lotId: id(), seen: 1, counted: 1 }],
+				note: ''
+			})
+	],
+	[
+		'take parts out',
+		'technician',
+		(c) => disposeParts(c, { requestId: id(), lotId: id(), seen: 1, why: 'Cut' })
+	],
+	[
+		'note what happened',
+		'viewer',
+		(c) => noteEvent(c, { id: id(), tag: 'HM-0001', what: 'drop', note: '' })
+	],
+	[
+		'begin a planned job',
+		'technician',
+		(c) => startPlannedJob(c, { id: id(), tag: 'HM-0001', repair: 'replace-disc' })
+	],
 	['fit a layer', 'technician', (c) => fitLayer(c, { id: id(), tag: 'FP-0001', lotId: id() })],
 	[
 		'take a layer off',

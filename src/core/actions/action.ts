@@ -25,7 +25,8 @@ export type SubjectKind =
 	| 'place'
 	| 'site'
 	| 'substance'
-	| 'test-house';
+	| 'test-house'
+	| 'part';
 
 /** A thing that an entry leads to. */
 export interface ActionLink {

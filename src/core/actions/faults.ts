@@ -66,5 +66,48 @@ export const FAULT_ACTIONS = {
 		keeps: 'repair',
 		payload: ended,
 		says: () => 'Taken out of use for good'
+	}),
+	'part.received': action({
+		subject: 'part',
+		payload: z.object({
+			part: z.string(),
+			lot: z.string(),
+			quantity: z.number(),
+			useBy: z.string().nullable()
+		}),
+		says: (p) => `${p.quantity} × ${p.part}, lot ${p.lot}, taken into the store`
+	}),
+	'part.level-set': action({
+		subject: 'part',
+		payload: z.object({ part: z.string(), from: z.number(), to: z.number() }),
+		says: (p) => `${p.part}: bought below ${p.to}, before below ${p.from}`
+	}),
+	'part.counted': action({
+		subject: 'part',
+		payload: z.object({
+			part: z.string(),
+			lot: z.string(),
+			from: z.number(),
+			to: z.number(),
+			note: z.string()
+		}),
+		says: (p) =>
+			`${p.part}, lot ${p.lot}: counted ${p.to}, the record said ${p.from}${p.note ? `. ${p.note}` : ''}`
+	}),
+	'parts.counted': action({
+		subject: 'part',
+		payload: z.object({ lots: z.number(), differ: z.number(), note: z.string() }),
+		says: (p) =>
+			`Stock-take of parts: ${p.lots} lots counted, ${p.differ} differed${p.note ? `. ${p.note}` : ''}`
+	}),
+	'part.disposed': action({
+		subject: 'part',
+		payload: z.object({
+			part: z.string(),
+			lot: z.string(),
+			quantity: z.number(),
+			why: z.string()
+		}),
+		says: (p) => `${p.quantity} × ${p.part}, lot ${p.lot}, taken out of the store. ${p.why}`
 	})
 };

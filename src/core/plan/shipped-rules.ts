@@ -31,13 +31,13 @@ const AFTER_HARM = [
 		'after-drop',
 		'inspection',
 		{ after: 'drop' },
-		commonPractice('fact of the trade: looked at after a drop or a blow, before it is used again')
+		commonPractice('looked at after a drop or a blow, before it is used again')
 	),
 	shipped(
 		'after-splash',
 		'inspection',
 		{ after: 'splash' },
-		commonPractice('fact of the trade: looked at after a splash of chemicals')
+		commonPractice('looked at after a splash of chemicals')
 	)
 ];
 

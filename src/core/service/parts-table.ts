@@ -1,8 +1,8 @@
 import { decodeText } from '../csv/decode.ts';
 import { textColumn, wholeColumn } from '../csv/columns.ts';
 import { readTable, type Column, type TableFault } from '../csv/table.ts';
-import { PARTS } from '../data/repairs.ts';
 import { checkDay } from '../plan/calendar.ts';
+import { partName, STORE_PARTS } from './parts-store.ts';
 
 /** A lot of spare parts as a row of a table gives it. */
 export interface PartRow {
@@ -31,12 +31,12 @@ const tidy = (text: string) =>
 
 /** A part by its key or its name. @throws RangeError naming those that there are */
 export function partNamed(text: string): string {
-	const found = Object.entries(PARTS).find(
+	const found = Object.entries(STORE_PARTS).find(
 		([key, { name }]) => tidy(key) === tidy(text) || tidy(name) === tidy(text)
 	);
 	if (found) return found[0];
 	throw new RangeError(
-		`“${text}” is no part that a repair uses. There are: ${Object.values(PARTS)
+		`“${text}” is no part that the store keeps. There are: ${Object.values(STORE_PARTS)
 			.map(({ name }) => name.toLowerCase())
 			.join(', ')}.`
 	);
@@ -50,7 +50,7 @@ export const PART_COLUMNS: readonly Column<PartRow>[] = [
 		read: (cell, into) => {
 			into.part = partNamed(cell);
 		},
-		write: (row) => PARTS[row.part]?.name ?? row.part
+		write: (row) => partName(row.part)
 	},
 	textColumn<PartRow>('lot', 'lot', { longest: LONGEST, required: true }),
 	wholeColumn<PartRow>('quantity', 'quantity', { least: 1, most: 100_000, required: true }),

@@ -19,7 +19,7 @@ export const HAZARD_LINKS = [
 /** The parts of the faults section. */
 export const FAULT_LINKS = [
 	{ href: '/faults', name: 'Open faults' },
-	{ href: '/faults/parts', name: 'Spare parts' }
+	{ href: '/faults/parts', name: 'Parts store' }
 ] as const;
 
 /** The parts of the filters section. */

@@ -13,6 +13,7 @@ import {
 	inspectionRun,
 	item,
 	itemModel,
+	partLevel,
 	partLot,
 	place,
 	placeFloor,
@@ -24,7 +25,15 @@ import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
 import { Chance } from './random.ts';
-import { HOLIDAYS, MASKS, PART_LOTS, PLACES, SITE_NAME, TEST_HOUSES } from './scenario.ts';
+import {
+	HOLIDAYS,
+	MASKS,
+	PART_LEVELS,
+	PART_LOTS,
+	PLACES,
+	SITE_NAME,
+	TEST_HOUSES
+} from './scenario.ts';
 import { type CANISTERS, FILTERS } from './scenario-filters.ts';
 
 export interface SeedOptions {
@@ -140,9 +149,11 @@ export class Seed {
 				part: row.part,
 				lot: row.lot,
 				quantity: row.quantity,
-				useBy: row.days === null ? null : plusDays(this.today, row.days)
+				useBy: row.days === null ? null : plusDays(this.today, row.days),
+				location: row.location
 			}))
 		);
+		await this.tx.insert(partLevel).values(PART_LEVELS.map((row) => ({ ...row })));
 	}
 
 	/** Where the site sends things for testing. */

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
-import { partForStation, PARTS, repairOf, type Repair } from '../../../core/data/repairs.ts';
+import { partName } from '../../../core/service/parts-store.ts';
+import { partForStation, repairOf, type Repair } from '../../../core/data/repairs.ts';
 import { closesItself } from '../../../core/people/two-people.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import { releasedByAnother } from '../../../core/people/two-people.ts';
@@ -73,7 +74,7 @@ export async function partsFor(db: Connection, repairKey: string, station: strin
 		.orderBy(asc(partLot.useBy));
 	return wanted.map((p) => ({
 		...p,
-		name: PARTS[p.part]?.name ?? p.part,
+		name: partName(p.part),
 		lots: lots.filter((lot) => lot.part === p.part && (!lot.useBy || lot.useBy >= asOf))
 	}));
 }
@@ -299,7 +300,7 @@ async function takePart(
 ): Promise<void> {
 	const [lot] = await tx.select().from(partLot).where(eq(partLot.id, lotId)).for('update');
 	if (!lot) throw new Refusal('invalid', 'This part lot is not in the store.', 'parts');
-	const name = PARTS[lot.part]?.name ?? lot.part;
+	const name = partName(lot.part);
 	if (lot.quantity < quantity)
 		throw new Refusal(
 			'invalid',

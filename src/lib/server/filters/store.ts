@@ -53,7 +53,7 @@ export async function saveModel(context: Context, input: ModelInput): Promise<vo
 	const { id, version, ...values } = content;
 	const asked = { id: requestId, content };
 	try {
-		await write(context, 'keep the filter store', asked, async (at) => {
+		await write(context, 'keep the stores', asked, async (at) => {
 			const { tx } = at;
 			checkModel(input);
 			const [held] = await tx
@@ -113,7 +113,7 @@ export interface Delivery {
 /** Takes sealed filters into the store; more of a lot that is there already adds to it. */
 export async function receiveLot(context: Context, input: Delivery): Promise<void> {
 	const asked = { id: input.id, content: input };
-	await write(context, 'keep the filter store', asked, async (at) => {
+	await write(context, 'keep the stores', asked, async (at) => {
 		const { tx } = at;
 		if (input.useBy < at.today)
 			throw new Refusal(
@@ -242,7 +242,7 @@ export function disposeLot(
 	input: { requestId: string; id: string; seen: number; why: string }
 ): Promise<void> {
 	const { requestId, ...content } = input;
-	return write(context, 'keep the filter store', { id: requestId, content }, async (at) => {
+	return write(context, 'keep the stores', { id: requestId, content }, async (at) => {
 		const { tx } = at;
 		if (!input.why.trim()) throw new Refusal('invalid', 'Say why they go.', 'why');
 		const [lot] = await tx.select().from(filterLot).where(eq(filterLot.id, input.id)).for('update');

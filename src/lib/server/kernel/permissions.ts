@@ -16,7 +16,7 @@ const GRANTS = {
 	'open filters': 'technician',
 	repair: 'technician',
 	release: 'supervisor',
-	'keep the filter store': 'technician',
+	'keep the stores': 'technician',
 	'recall a lot': 'technician',
 	'approve plans': 'supervisor',
 	'edit substances': 'supervisor',

@@ -83,10 +83,15 @@ export async function compareModels(db: Connection, ids: readonly string[]) {
 	const labels = [...new Set(sheets.flatMap((lines) => lines.map(({ label }) => label)))];
 	return {
 		models: models.map(({ id, name, family }) => ({ id, name, family })),
-		lines: labels.flatMap((label) => {
-			const values = sheets.map((lines) => lines.find((line) => line.label === label)?.value ?? '');
-			return values.some(Boolean) ? [{ label, values, differs: new Set(values).size > 1 }] : [];
-		})
+		// Their names head the columns.
+		lines: labels
+			.filter((label) => label !== 'Model')
+			.flatMap((label) => {
+				const values = sheets.map(
+					(lines) => lines.find((line) => line.label === label)?.value ?? ''
+				);
+				return values.some(Boolean) ? [{ label, values, differs: new Set(values).size > 1 }] : [];
+			})
 	};
 }
 

@@ -17,8 +17,8 @@ import { type Work, write, writeAfter } from '../kernel/write.ts';
 /** Who takes a table of each kind in, and back. */
 const KEEPS: Record<ImportKind, Permission> = {
 	items: 'keep the register',
-	filters: 'keep the filter store',
-	parts: 'keep the filter store'
+	filters: 'keep the stores',
+	parts: 'keep the stores'
 };
 
 /** An empty table of a kind with one line that shows how it is filled in. */

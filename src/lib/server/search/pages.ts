@@ -21,9 +21,26 @@ export const PAGES: readonly { name: string; also: string; href: string; needs: 
 		name: 'Filters from a table',
 		also: 'csv import',
 		href: '/filters/import',
-		needs: 'keep the filter store'
+		needs: 'keep the stores'
 	},
-	{ name: 'Spare parts', also: 'stock lots csv import', href: '/faults/parts', needs: 'view' },
+	{
+		name: 'Parts store',
+		also: 'spare parts consumables stock lots delivery buy csv import',
+		href: '/faults/parts',
+		needs: 'view'
+	},
+	{
+		name: 'Stock-take of parts',
+		also: 'count inventory',
+		href: '/faults/parts/count',
+		needs: 'keep the stores'
+	},
+	{
+		name: 'Compare models',
+		also: 'models side by side limits',
+		href: '/items/models',
+		needs: 'view'
+	},
 	{ name: 'Models', also: 'donning card maker', href: '/items/models', needs: 'view' },
 	{ name: 'Procedures', also: 'lists steps editor', href: '/items/procedures', needs: 'view' },
 	{ name: 'Musters', also: 'batch monthly', href: '/items/musters', needs: 'view' },

@@ -25,7 +25,8 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	seal: null,
 	site: () => '/settings/site',
 	substance: (key) => `/hazards/substances/${key}`,
-	'test-house': () => '/settings/calendar'
+	'test-house': () => '/settings/calendar',
+	part: () => '/faults/parts'
 };
 
 /** Where a link of the log leads; null where there is no page for it. */

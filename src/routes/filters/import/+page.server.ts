@@ -8,7 +8,7 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const { db, actor } = contextOf(event);
 		return {
-			mayKeep: may(actor.role, 'keep the filter store'),
+			mayKeep: may(actor.role, 'keep the stores'),
 			last: await lastImports(db, 'filters')
 		};
 	});

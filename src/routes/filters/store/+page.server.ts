@@ -22,7 +22,7 @@ export const load: PageServerLoad = (event) =>
 					)
 				])
 			),
-			mayKeep: may(context.actor.role, 'keep the filter store')
+			mayKeep: may(context.actor.role, 'keep the stores')
 		};
 	});
 

@@ -210,8 +210,8 @@
 			<SealedFilter {data} refused={(path) => refusedAt(form?.refusal, path)} />
 		{/if}
 		<Parts {data} refusal={refusedAt(form?.refusal, 'tag')} />
-		<Trends trends={data.trends} />
 		<Story {data} {lists} noted={form && 'noted' in form ? form.noted : null} />
+		<Trends trends={data.trends} />
 	</section>
 
 	<aside

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import Label from '$lib/ui/register/Label.svelte';
 
 	let { data } = $props();
 </script>
@@ -18,21 +19,11 @@
 	</p>{/if}
 <div class="flex flex-wrap gap-4">
 	{#each data.labels as label (label.tag)}
-		<article
-			class="grid w-[70mm] break-inside-avoid grid-cols-[1fr_22mm] gap-3 rounded border-2 border-ink bg-white p-3 text-black"
-			aria-label="Label of {label.tag}"
-		>
-			<div>
-				<p class="font-mono text-[1.4rem] font-bold">{label.tag}</p>
-				<p class="text-[0.95rem]">{label.model}, {label.size}</p>
-				{#if label.serial}<p class="font-mono text-[0.85rem]">{label.serial}</p>{/if}
-			</div>
-			<div class="grid content-between gap-1 [&_svg]:h-auto [&_svg]:w-full">
-				<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn on the server from the tag alone -->
-				{@html label.qr}
-				<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn on the server from the tag alone -->
-				{@html label.bar}
-			</div>
-		</article>
+		<Label
+			text={label.tag}
+			lines={[`${label.model}, ${label.size}`, label.serial].filter(Boolean)}
+			qr={label.qr}
+			bar={label.bar}
+		/>
 	{/each}
 </div>

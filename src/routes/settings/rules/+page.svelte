@@ -40,7 +40,9 @@
 				<b>{rule.words}</b>{#if rule.replaced}
 					<span class="font-semibold text-due">
 						a rule of the site takes its place where it holds</span
-					>{/if}<br /><span class="text-soft">{origin(rule.origin)}; from memory</span>
+					>{/if}<br /><span class="text-soft"
+					>{origin(rule.origin)}{rule.origin.kind === 'published' ? '; from memory' : ''}</span
+				>
 			</li>
 		{/each}
 	</ul>

@@ -393,6 +393,16 @@ export const itemEvent = pgTable(
 	]
 );
 
+/** Below how many of a part more is bought. */
+export const partLevel = pgTable(
+	'part_level',
+	{
+		part: text('part').primaryKey(),
+		reorderLevel: integer('reorder_level').notNull()
+	},
+	(t) => [check('part_level_size', sql`${t.reorderLevel} between 0 and 100000`)]
+);
+
 /** A lot of spare parts in the store. */
 export const partLot = pgTable(
 	'part_lot',

@@ -12,7 +12,7 @@ export const load: PageServerLoad = (event) =>
 		return {
 			...found,
 			asOf: todayOf(context),
-			mayKeep: may(context.actor.role, 'keep the filter store')
+			mayKeep: may(context.actor.role, 'keep the stores')
 		};
 	});
 

@@ -71,7 +71,7 @@
 		<Notice kind="caution"><p>{form.held} items are held.</p></Notice>
 	</div>{/if}
 <FormRefusal {refusal} />
-<form method="post" action="?/save" class="mt-4 grid max-w-[44rem] gap-4" use:enhanceLong>
+<form method="post" action="?/save" class="mt-4 grid max-w-[54rem] gap-4" use:enhanceLong>
 	<input type="hidden" name="id" value={id} />
 	<input type="hidden" name="version" value={data.model?.version ?? 0} />
 	<FormRefusal refusal={refusedWhole($errors)} />
