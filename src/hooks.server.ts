@@ -10,6 +10,7 @@ import {
 import { SECURITY_HEADERS } from '../scripts/lib/headers.mjs';
 import { warmHeavy } from '$lib/server/jobs/heavy';
 import { startJobs } from '$lib/server/jobs/room';
+import { openPost, postFrom } from '$lib/server/notices/mail';
 import { PERSON_HEADER } from '$lib/person-header';
 import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
 import { config } from '$lib/server/web/config';
@@ -47,6 +48,7 @@ const PROBES = [/^\/healthz$/, /^\/readyz$/];
  */
 export const init: ServerInit = async () => {
 	warmHeavy();
+	openPost(postFrom(config()));
 	if (config().GREVAN_KEEPER !== 'apart') await startJobs(database());
 };
 

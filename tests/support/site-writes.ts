@@ -10,6 +10,7 @@ import { noteEvent } from '../../src/lib/server/register/events.ts';
 import { fitLayer, removeLayer } from '../../src/lib/server/filters/layers.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
+import { chooseNotices, tryAgain } from '../../src/lib/server/notices/own.ts';
 import { setUse } from '../../src/lib/server/register/register.ts';
 import { importFilters, importParts, previewStore } from '../../src/lib/server/register/tables.ts';
 import { takeTemplates } from '../../src/lib/server/register/templates.ts';
@@ -60,6 +61,12 @@ const rule = (): RuleInput => ({
 
 /** Writes about the site and its stores, each with the least role that may do it. */
 export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>][] = [
+	[
+		'choose messages',
+		'viewer',
+		(c) => chooseNotices(c, { requestId: id(), digest: true, urgent: false })
+	],
+	['send a message again', 'supervisor', (c) => tryAgain(c, { requestId: id(), noticeId: id() })],
 	[
 		'take parts in',
 		'technician',

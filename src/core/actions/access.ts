@@ -158,5 +158,16 @@ export const ACCESS_ACTIONS = {
 		}),
 		says: (p) =>
 			`Rules of access changed: ${p.twoPeople ? 'two people for approving and releasing' : 'one person may approve and release'}, idle ${p.idleMinutes} min, whole ${p.wholeHours} h, proof ${p.proofMinutes} min`
+	}),
+	'account.notices': action({
+		subject: 'account',
+		payload: z.object({ digest: z.boolean(), urgent: z.boolean() }),
+		says: (p) =>
+			`Messages chosen: of the day ${p.digest ? 'yes' : 'no'}, at once ${p.urgent ? 'yes' : 'no'}`
+	}),
+	'notice.tried-again': action({
+		subject: 'account',
+		payload: z.object({ subject: z.string(), address: z.string() }),
+		says: (p) => `Message sent again to ${p.address}: ${p.subject}`
 	})
 };

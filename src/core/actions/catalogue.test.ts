@@ -91,6 +91,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'account.pin-chosen': {},
 	'account.pin-taken': { failures: 8 },
 	'account.card-given': {},
+	'account.notices': { digest: true, urgent: false },
+	'notice.tried-again': { subject: 'Yard: 2 overdue', address: 'tech@example.test' },
 	'account.two-step': { on: true },
 	'account.key-revoked': { name: 'laboratory' },
 	'session.begun': { way: 'pin', shared: true, from: null },

@@ -45,6 +45,7 @@ export const AIR_LINKS = [
 export const SETTINGS_LINKS = [
 	{ href: '/settings', name: 'You', from: 'viewer' },
 	{ href: '/settings/device', name: 'This device', from: 'viewer' },
+	{ href: '/settings/messages', name: 'Messages', from: 'viewer' },
 	{ href: '/settings/keys', name: 'Keys for programs', from: 'viewer' },
 	{ href: '/settings/site', name: 'Site', from: 'supervisor' },
 	{ href: '/settings/places', name: 'Places and floors', from: 'supervisor' },

@@ -18,6 +18,7 @@ import {
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import type { Site } from '../kernel/site.ts';
+import { tellAtOnce } from '../notices/urgent.ts';
 import { write } from '../kernel/write.ts';
 import { cylindersOf } from './cylinder-facts.ts';
 import { sourceFacts, sourceRow } from './source-facts.ts';
@@ -124,6 +125,12 @@ export function enterAirTest(context: Context, input: AirTestInput): Promise<Air
 				of: source.id,
 				itemId: one.id,
 				payload: { source: source.name, test: input.id }
+			});
+		if (outcome === 'fail')
+			await tellAtOnce(at, {
+				says: `The air of ${source.name} failed its test.`,
+				itemIds: held.map((one) => one.id),
+				href: `/air/tests/${source.id}`
 			});
 		return { outcome, held: tags };
 	});

@@ -139,7 +139,7 @@ export interface CountedLot {
  * @returns lots that differ
  * @throws Refusal where a lot was used or filled up while it was counted
  */
-export function countParts(
+export async function countParts(
 	context: Context,
 	input: { requestId: string; counts: readonly CountedLot[]; note: string }
 ): Promise<{ differ: number }> {

@@ -8,6 +8,7 @@ import { filterLayer, filterLot, filterModel, filterPair, item, user } from '../
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
+import { tellAtOnce } from '../notices/urgent.ts';
 import { pairTag } from './opening.ts';
 
 /** Every model with its lots, what is usable of them and whether more should be bought. */
@@ -231,6 +232,11 @@ export function recallLot(
 					itemId: row.itemId,
 					payload: { lot: lot.lot, reason: input.reason.trim() }
 				});
+			await tellAtOnce(at, {
+				says: `Lot ${lot.lot} of filters was recalled. ${input.reason.trim()}`,
+				itemIds: worn.map((row) => row.itemId),
+				href: `/filters/lots/${lot.id}`
+			});
 		}
 		return { held: worn.map((row) => row.tag) };
 	});

@@ -10,6 +10,8 @@ import { anchorNow } from '../web/anchor.ts';
 import type { Unattended } from '../kernel/context.ts';
 import { asRefusal } from '../kernel/refusal.ts';
 import { loadSite } from '../kernel/site.ts';
+import { makeDigests } from '../notices/make.ts';
+import { sendWaiting } from '../notices/send.ts';
 import { rebuildAll } from '../readiness/rebuild-all.ts';
 import { config } from '../web/config.ts';
 import { log, logged } from '../web/log.ts';
@@ -46,6 +48,13 @@ const DUTIES: readonly Duty[] = [
 		everyMs: 2000,
 		alone: false,
 		work: (context) => resumeTests(context, config().GREVAN_PRESSURE_BENCH)
+	},
+	{ name: 'messages of the day', everyMs: 60_000, alone: true, work: makeDigests },
+	{
+		name: 'messages sent',
+		everyMs: 5000,
+		alone: true,
+		work: (context) => sendWaiting(context)
 	},
 	{
 		name: 'log anchors',

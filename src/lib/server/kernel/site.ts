@@ -37,6 +37,8 @@ export interface Site extends AccessLimits {
 	/** Minutes of bench work that such a day has. */
 	benchMinutes: number;
 	holidays: Holiday[];
+	/** Hour of the day from which the message of the day goes out. */
+	digestHour: number;
 	/** When its first set-up was ended; null: it goes on. */
 	setUpAt: Date | null;
 	/** Grows with each change of its choices. */
@@ -61,6 +63,7 @@ export const UNNAMED: Site = {
 	workDays: [1, 2, 3, 4, 5],
 	benchMinutes: DAY_BENCH_MINUTES,
 	holidays: [],
+	digestHour: 6,
 	setUpAt: null,
 	version: 1,
 	rules: []

@@ -6,6 +6,7 @@ import { modelChanges, type ModelSaid, sheetOf } from '../../../core/register/mo
 import type { Connection } from '../db/client.ts';
 import { item, itemModel } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
+import { tellAtOnce } from '../notices/urgent.ts';
 import { brokenConstraint, Refusal, stale } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 
@@ -139,6 +140,11 @@ export function withdrawModel(
 				itemId,
 				payload: { model: model.name, why }
 			});
+		await tellAtOnce(at, {
+			says: `${model.name} was withdrawn by its maker. ${why}`,
+			itemIds: ids,
+			href: `/items/models/${model.id}`
+		});
 		return { held: items.length };
 	});
 }

@@ -24,6 +24,12 @@ export const PAGES: readonly { name: string; also: string; href: string; needs: 
 		needs: 'keep the stores'
 	},
 	{
+		name: 'Messages',
+		also: 'e-mail mail digest notices switch off mailbox',
+		href: '/settings/messages',
+		needs: 'view'
+	},
+	{
 		name: 'Parts store',
 		also: 'spare parts consumables stock lots delivery buy csv import',
 		href: '/faults/parts',

@@ -43,9 +43,19 @@ export const siteCalendar = z.object({
 	holidays: z.array(z.object({ on: z.iso.date(), name: z.string().max(60) })).max(400)
 });
 
+/** When messages go out. */
+export const siteMessages = z.object({
+	digestHour: z.coerce
+		.number('The hour: type a number.')
+		.int('The hour: a whole number.')
+		.min(0, 'An hour from 0 to 23.')
+		.max(23, 'An hour from 0 to 23.')
+});
+
 type Choices = z.output<typeof siteBasics> &
 	z.output<typeof siteSchools> &
-	z.output<typeof siteCalendar>;
+	z.output<typeof siteCalendar> &
+	z.output<typeof siteMessages>;
 
 /** What each choice is called in the log. */
 const NAMES: Record<keyof Choices, string> = {
@@ -57,7 +67,8 @@ const NAMES: Record<keyof Choices, string> = {
 	setSchool: 'list of a set',
 	workDays: 'working days',
 	benchMinutes: 'bench minutes a day',
-	holidays: 'holidays'
+	holidays: 'holidays',
+	digestHour: 'hour of the message of the day'
 };
 
 function words(key: keyof Choices, value: unknown): string {

@@ -19,6 +19,7 @@ const dues = (db: Connection, asOf: Day, when: SQL | undefined, limit: number) =
 			family: item.family,
 			model: itemModel.name,
 			size: item.size,
+			placeId: place.id,
 			place: place.name,
 			/** The set that it is on. */
 			set: inSet.tag,

@@ -10,6 +10,7 @@ export * from './inspection.ts';
 export * from './installation.ts';
 export * from './leases.ts';
 export * from './muster.ts';
+export * from './notices.ts';
 export * from './register.ts';
 export * from './requests.ts';
 export * from './substances.ts';

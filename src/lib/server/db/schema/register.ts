@@ -94,6 +94,8 @@ export const site = pgTable(
 		benchMinutes: integer('bench_minutes').notNull().default(DAY_BENCH_MINUTES),
 		/** Days on which nobody works, with their names. */
 		holidays: jsonb('holidays').$type<Holiday[]>().notNull().default([]),
+		/** Hour of the day from which the message of the day goes out. */
+		digestHour: integer('digest_hour').notNull().default(6),
 		/** When its first set-up was ended; null: it goes on. */
 		setUpAt: timestamp('set_up_at', { withTimezone: true }),
 		version: integer('version').notNull().default(1)
@@ -108,6 +110,7 @@ export const site = pgTable(
 			'site_work_days',
 			sql`cardinality(${t.workDays}) > 0 and ${t.workDays} <@ array[1, 2, 3, 4, 5, 6, 7]`
 		),
+		check('site_digest_hour', sql`${t.digestHour} between 0 and 23`),
 		check('site_bench_minutes', sql`${t.benchMinutes} between 1 and 14400`),
 		check('site_single', sql`${t.id} = 1`),
 		check(
