@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { goto } from '$app/navigation';
 	import { format, parseISO } from 'date-fns';
 	import Shelf from '$lib/ui/shelf/Shelf.svelte';
@@ -14,6 +15,10 @@
 			? `${data.minutes} min`
 			: `${Math.floor(data.minutes / 60)} h ${String(data.minutes % 60).padStart(2, '0')} min`
 	);
+	hearsKeys(() => [
+		{ keys: '↑ ↓', does: 'walk the list' },
+		{ keys: 'Enter', does: 'open the line' }
+	]);
 	function keys(event: KeyboardEvent) {
 		if ((event.target as HTMLElement).closest('input, textarea, select, button, [role=dialog]'))
 			return;

@@ -9,7 +9,8 @@ export const FOUND_KINDS = [
 	'model',
 	'place',
 	'fault',
-	'person'
+	'person',
+	'guide'
 ] as const;
 export type FoundKind = (typeof FOUND_KINDS)[number];
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { goto } from '$app/navigation';
 	import type { FoundKind } from '$core/search/rank';
 
@@ -14,8 +15,13 @@
 		model: 'model',
 		place: 'place',
 		fault: 'open fault',
-		person: 'account'
+		person: 'account',
+		guide: 'Guide'
 	};
+	hearsKeys(() => [
+		{ keys: '↑ ↓', does: 'walk what was found' },
+		{ keys: 'Enter', does: 'open it' }
+	]);
 	function keys(event: KeyboardEvent) {
 		if ((event.target as HTMLElement).closest('input, textarea, select, button, [role=dialog]'))
 			return;

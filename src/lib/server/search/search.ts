@@ -2,6 +2,7 @@ import { type Found, looksLikeTag, rank } from '../../../core/search/rank.ts';
 import { findWords } from '../db/queries/search.ts';
 import type { Context } from '../kernel/context.ts';
 import { may } from '../kernel/permissions.ts';
+import { GUIDE } from '../help/guide.ts';
 import { tidyTag } from '../register/items.ts';
 import { PAGES } from './pages.ts';
 
@@ -21,10 +22,16 @@ export async function search(
 	const pages = PAGES.filter(({ needs }) => may(actor.role, needs)).map(
 		({ name, also, href }): Found => ({ kind: 'action', name, detail: also, href })
 	);
+	const guide = GUIDE.map(({ key, title }): Found => ({
+		kind: 'guide',
+		name: `Guide: ${title}`,
+		detail: 'help how to',
+		href: `/help#${key}`
+	}));
 	const things = (await findWords(db, words)).filter(
 		({ kind }) => kind !== 'person' || may(actor.role, 'keep accounts')
 	);
-	const found = rank([...pages, ...things], words.join(' '));
+	const found = rank([...pages, ...things, ...guide], words.join(' '));
 	const tag = tidyTag(asked);
 	const taken = found.some(({ kind, name }) => kind === 'item' && name === tag);
 	const addTag = looksLikeTag(asked) && !taken && may(actor.role, 'keep the register') ? tag : null;

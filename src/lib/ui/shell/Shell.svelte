@@ -12,6 +12,7 @@
 	import ShieldHalf from '@lucide/svelte/icons/shield-half';
 	import Wind from '@lucide/svelte/icons/wind';
 	import Wrench from '@lucide/svelte/icons/wrench';
+	import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
 	import Moon from '@lucide/svelte/icons/moon';
 	import Settings from '@lucide/svelte/icons/settings';
 	import Sun from '@lucide/svelte/icons/sun';
@@ -22,6 +23,7 @@
 	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from '../outbox/outbox.svelte';
 	import FailedTries from './FailedTries.svelte';
+	import KeysDialog from './KeysDialog.svelte';
 	import ProofDialog from './ProofDialog.svelte';
 	import { forget } from '../outbox/store';
 
@@ -73,6 +75,7 @@
 		};
 		// A device that keeps nothing can still be worked on while the link lasts.
 		outbox.wake({ id: actor.id, name: actor.name }).then(heard, heard);
+		bringGuide();
 		// Somebody else took this device, in another window: this page is theirs to see, or nobody's.
 		const told = (event: MessageEvent<{ person?: string }>) => {
 			const { person } = event.data;
@@ -82,12 +85,39 @@
 		return () => navigator.serviceWorker?.removeEventListener('message', told);
 	});
 
+	/** Has the guide on the device once in a sitting, so that it can be read without a connection. */
+	function bringGuide() {
+		if (!navigator.serviceWorker?.controller || sessionStorage.getItem('guide')) return;
+		sessionStorage.setItem('guide', 'asked');
+		void fetch('/help').catch(() => sessionStorage.removeItem('guide'));
+	}
+	let helping = $state(false);
 	function shortcut(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
-		if (event.key !== '/' || target.closest('input, textarea, select, [role=dialog]')) return;
+		if (target.closest('input, textarea, select, [role=dialog], [role=spinbutton]')) return;
+		if (event.key === '/') scan?.focus();
+		else if (event.key === '?') helping = true;
+		else return;
 		event.preventDefault();
-		scan?.focus();
 	}
+	/** The page of the guide about where one is; the first hour where none is. */
+	const GUIDE: readonly (readonly [path: string, key: string])[] = [
+		['/hazards', 'hazards'],
+		['/filters', 'filters'],
+		['/items/models', 'models'],
+		['/items', 'inspections'],
+		['/runs', 'inspections'],
+		['/bench', 'bench'],
+		['/air', 'air'],
+		['/plan', 'plan-records'],
+		['/records', 'plan-records'],
+		['/faults', 'faults'],
+		['/settings/rules', 'intervals'],
+		['/settings', 'settings']
+	];
+	const guide = $derived(
+		GUIDE.find(([path]) => page.url.pathname.startsWith(path))?.[1] ?? 'today'
+	);
 </script>
 
 <svelte:window onkeydown={shortcut} />
@@ -126,6 +156,9 @@
 						/>{/if}
 				</button>
 			</form>
+			<button class="icon" aria-label="Keys and help" onclick={() => (helping = true)}
+				><CircleQuestionMark size={18} aria-hidden="true" /></button
+			>
 			<a class="who" href="/settings"><b>{actor.name}</b>, {actor.role}</a>
 			{#if shared}<a
 					class="linkish inline-flex min-h-11 items-center"
@@ -143,6 +176,7 @@
 			</form>
 		</div>
 	</header>
+	{#if helping}<KeysDialog bind:open={helping} {guide} />{/if}
 	<nav class="no-print" aria-label="Work">
 		{#each SPINE as link (link.href)}
 			<a href={link.href} class:on={here(link)} aria-current={here(link) ? 'page' : undefined}>

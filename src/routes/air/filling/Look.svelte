@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The look at a cylinder before each fill: what to look at, good or what is wrong. */
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	interface Props {
 		tag: string;
 		verdict: { outcome: string; reasons: { rule: string; text: string }[] } | null;
@@ -15,6 +16,10 @@
 	let code = $state('');
 	const may = $derived(verdict?.outcome === 'may');
 	const codes = $derived(steps.find((s) => s.key === step)?.rejects ?? []);
+	hearsKeys(() => [
+		{ keys: '1', does: 'good: onto the panel' },
+		{ keys: '2', does: 'reject' }
+	]);
 	function keys(event: KeyboardEvent) {
 		if (event.target !== document.body || busy) return;
 		if (event.key === '1' && may && !rejecting) ongood();

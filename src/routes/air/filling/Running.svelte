@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The fill that is under way: what the panel shows, where it stops, which valve is next. */
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { READY_SHARE } from '$core/bench/breathing-apparatus';
 	import { RATED_C, settledPressureBar, type FillTarget } from '$core/air/settle';
 	import Chart from '$lib/ui/chart/Chart.svelte';
@@ -72,6 +73,7 @@
 						: 'Valves shut.'
 	);
 	const done = $derived(reading !== null && !flowing && (stopped || nextBank === null));
+	hearsKeys(() => [{ keys: 'Enter', does: 'the next bank, or end the fill' }]);
 	function keys(event: KeyboardEvent) {
 		if (event.key !== 'Enter' || event.target !== document.body || props.busy || flowing) return;
 		event.preventDefault();

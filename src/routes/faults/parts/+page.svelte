@@ -96,8 +96,8 @@
 												: 'text-soft'}
 											>{lot.useBy
 												? `${lot.useBy < data.asOf ? 'past' : 'until'} ${readable(lot.useBy)}`
-												: 'keeps'}{lot.location ? ` · ${lot.location}` : ''}</span
-										>
+												: 'keeps'}</span
+										>{#if lot.location}<span class="text-soft"> · {lot.location}</span>{/if}
 									</li>{:else}<li class="text-soft">no lot in the store</li>{/each}
 							</ul>
 							{#if open === part.part}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { NEVER_WETTED } from '$core/register/model-card';
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
@@ -99,6 +100,19 @@
 	$effect(() => {
 		if (session.noting) noteField?.focus();
 	});
+	hearsKeys(() =>
+		session.active
+			? [
+					{ keys: '1', does: 'good' },
+					{ keys: '2', does: 'reject, then the number of the code' },
+					{ keys: '3', does: 'not fitted' },
+					{ keys: 'Enter', does: 'next; at the end: sign' },
+					{ keys: '← →', does: 'walk along the air' },
+					{ keys: 'N', does: 'a note' },
+					{ keys: 'U', does: 'take the last answer back' }
+				]
+			: []
+	);
 	const keepLine = $derived(
 		mine.length
 			? `${mine.length} ${outbox.unkept ? 'on this page only' : 'kept on this device'}, not yet on the server`

@@ -39,7 +39,12 @@
 	<form method="post" action="?/choose" use:enhance={keep}>
 		<h2>What you are told</h2>
 		<label class="rowline flex min-h-14 items-start gap-3 py-2"
-			><input type="checkbox" name="digest" checked={data.choice.digest} class="mt-1" /><span
+			><input
+				type="checkbox"
+				name="digest"
+				checked={data.choice.digest}
+				class="mt-1 shrink-0"
+			/><span
 				><b>A message a day at most</b>, on working days from {String(data.digestHour).padStart(
 					2,
 					'0'
@@ -48,7 +53,12 @@
 			></label
 		>
 		<label class="rowline flex min-h-14 items-start gap-3 py-2"
-			><input type="checkbox" name="urgent" checked={data.choice.urgent} class="mt-1" /><span
+			><input
+				type="checkbox"
+				name="urgent"
+				checked={data.choice.urgent}
+				class="mt-1 shrink-0"
+			/><span
 				><b>At once</b>: a lot that is recalled, a model that is withdrawn, air that failed its
 				test.</span
 			></label

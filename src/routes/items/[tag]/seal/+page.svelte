@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { untrack } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { BLOCKING, SEAL_WAYS, type Inlet, type SealWay } from '$core/data/blocking';
@@ -48,6 +49,9 @@
 		if (asked.length > 1) way = verdict.next;
 	}
 
+	hearsKeys(() =>
+		ended ? [] : felt.map(([, words], i) => ({ keys: String(i + 1), does: String(words) }))
+	);
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (ended || target.closest('input, select, textarea, [role=dialog]')) return;
