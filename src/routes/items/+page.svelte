@@ -1,5 +1,7 @@
 <script lang="ts">
 	import Pages from '$lib/ui/shell/Pages.svelte';
+	import type { TableColumn } from '$lib/ui/table/table';
+	import Table from '$lib/ui/table/Table.svelte';
 	import { goto } from '$app/navigation';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { USE_PATTERNS } from '$core/site/places';
@@ -12,7 +14,6 @@
 	let { data, form: result } = $props();
 	let chosen = $state<string[]>([]);
 	const refusal = $derived(result && 'refusal' in result ? (result.refusal ?? null) : null);
-	const all = $derived(data.rows.length > 0 && data.rows.every((row) => chosen.includes(row.tag)));
 	const STATES = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
 	let form: HTMLFormElement | undefined = $state();
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -20,12 +21,28 @@
 	const at = (page: number) => {
 		// eslint-disable-next-line svelte/prefer-svelte-reactivity
 		const params = new URLSearchParams();
-		const { q, state, place, family } = data;
-		for (const [key, value] of Object.entries({ q, family, state, place }))
+		const { q, state, place, family, sort } = data;
+		for (const [key, value] of Object.entries({ q, family, state, place, sort }))
 			if (value) params.set(key, value);
 		if (page > 1) params.set('page', String(page));
 		return `/items?${params}`;
 	};
+	type Row = (typeof data.rows)[number];
+	const columns: TableColumn<Row>[] = [
+		{ key: 'state', head: 'State', value: (row) => row.state, cell: stateCell },
+		{ key: 'tag', head: 'Tag', value: (row) => row.tag, cell: tagCell, sorts: true },
+		{ key: 'model', head: 'Model', value: (row) => row.model, sorts: true },
+		{ key: 'size', head: 'Size', value: (row) => row.size },
+		{ key: 'place', head: 'Place', value: (row) => row.place, sorts: true },
+		{
+			key: 'inspected',
+			head: 'Last inspected',
+			value: (row) => row.lastInspectionOn,
+			cell: inspectedCell,
+			sorts: true
+		},
+		{ key: 'due', head: 'Last day', value: (row) => row.dueOn, cell: dueCell, sorts: true }
+	];
 	const asked = $derived(at(1).slice('/items?'.length));
 	function typed() {
 		clearTimeout(timer);
@@ -41,6 +58,21 @@
 </script>
 
 <svelte:head><title>Items · Grevan</title></svelte:head>
+{#snippet stateCell(row: Row)}<StateMark state={row.state} word />{/snippet}
+{#snippet tagCell(row: Row)}<a class="tag flex min-h-11 items-center" href="/items/{row.tag}"
+		>{row.tag}</a
+	>{/snippet}
+{#snippet inspectedCell(row: Row)}<span class="font-mono text-[0.92rem] whitespace-nowrap"
+		>{row.lastInspectionOn ? readable(row.lastInspectionOn) : 'never'}</span
+	>{/snippet}
+{#snippet dueCell(row: Row)}<span class="font-mono text-[0.92rem] whitespace-nowrap"
+		>{row.dueOn === NEVER || row.dueOn === FAR ? row.dueLeft || '–' : readable(row.dueOn)}
+		<span class="text-soft font-sans"
+			>{row.dueWhat === 'inspection'
+				? ''
+				: dueWords(row.dueWhat, row.dueDetail).toLowerCase()}</span
+		></span
+	>{/snippet}
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>{data.families.find((f) => f.key === data.family)?.plural ?? 'Items'}</h1>
 	<p class="text-soft" role="status">{data.total.toLocaleString('en-GB')} found</p>
@@ -62,6 +94,7 @@
 	</div>{/if}
 <form bind:this={form} onsubmit={submit} method="get" class="mt-3 flex flex-wrap items-end gap-3">
 	<div>
+		{#if data.sort}<input type="hidden" name="sort" value={data.sort} />{/if}
 		<label class="label" for="q">Tag, model or place</label><input
 			id="q"
 			name="q"
@@ -104,59 +137,16 @@
 		<a class="linkish" href="/items">Show all</a>
 	</p>
 {:else}
-	<div class="mt-3 overflow-x-auto">
-		<table class="w-full min-w-[44rem] border-collapse text-left">
-			<thead
-				><tr class="border-b-[1.5px] border-ink"
-					>{#if data.mayKeep}<th class="pr-3"
-							><input
-								type="checkbox"
-								aria-label="All on this page"
-								class="h-5 w-5"
-								checked={all}
-								onchange={() => (chosen = all ? [] : data.rows.map((row) => row.tag))}
-							/></th
-						>{/if}{#each ['State', 'Tag', 'Model', 'Size', 'Place', 'Last inspected', 'Last day'] as head (head)}<th
-							class="py-2 pr-4 text-[0.88rem] text-soft">{head}</th
-						>{/each}</tr
-				></thead
-			>
-			<tbody>
-				{#each data.rows as row (row.id)}
-					<tr class="rowline hover:bg-tint">
-						{#if data.mayKeep}<td class="pr-3"
-								><label class="flex min-h-11 items-center"
-									><input
-										type="checkbox"
-										class="h-5 w-5"
-										value={row.tag}
-										bind:group={chosen}
-										aria-label="Choose {row.tag}"
-									/></label
-								></td
-							>{/if}
-						<td class="py-1 pr-4"><StateMark state={row.state} word /></td>
-						<td class="pr-4"
-							><a class="tag flex min-h-11 items-center" href="/items/{row.tag}">{row.tag}</a></td
-						>
-						<td class="pr-4">{row.model}</td>
-						<td class="pr-4">{row.size}</td>
-						<td class="pr-4">{row.place}</td>
-						<td class="pr-4 font-mono text-[0.92rem]"
-							>{row.lastInspectionOn ? readable(row.lastInspectionOn) : 'never'}</td
-						>
-						<td class="font-mono text-[0.92rem] whitespace-nowrap"
-							>{row.dueOn === NEVER || row.dueOn === FAR ? row.dueLeft || '–' : readable(row.dueOn)}
-							<span class="text-soft font-sans"
-								>{row.dueWhat === 'inspection'
-									? ''
-									: dueWords(row.dueWhat, row.dueDetail).toLowerCase()}</span
-							></td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
+	<div class="mt-3">
+		<Table
+			label="Items"
+			rows={data.rows}
+			{columns}
+			rowId={(row) => row.tag}
+			href={(row) => `/items/${row.tag}`}
+			sorted
+			bind:chosen={() => (data.mayKeep ? chosen : undefined), (tags) => (chosen = tags ?? [])}
+		/>
 	</div>
 	<Pages number={data.number} pages={data.pages} {at} />
 {/if}

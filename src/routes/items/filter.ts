@@ -10,6 +10,10 @@ const query = z.object({
 		.catch(''),
 	family: z.string().max(40).catch(''),
 	place: z.uuid().or(z.literal('')).catch(''),
+	sort: z
+		.string()
+		.regex(/^-?[a-z]{1,20}$/)
+		.catch(''),
 	page: pageNumber
 });
 
@@ -22,7 +26,8 @@ export function itemFilter(params: URLSearchParams) {
 			text: asked.q || undefined,
 			state: (asked.state || undefined) as (typeof ITEM_STATES)[number] | undefined,
 			placeId: asked.place || undefined,
-			family: asked.family || undefined
+			family: asked.family || undefined,
+			sort: asked.sort
 		}
 	};
 }

@@ -268,14 +268,17 @@ export const PLANS: readonly DemoPlan[] = [
 	}
 ];
 
-/** Parts and consumables: days until the use-by date (null: none), pieces left. */
+/** Parts: days until the use-by date (null: none), pieces left. */
 export const PART_LOTS = [
 	{ part: 'disc-exhalation', lot: 'X-2207', days: 820, quantity: 14, location: 'Drawer 1' },
 	{ part: 'disc-inhalation', lot: 'N-1180', days: 640, quantity: 22, location: 'Drawer 1' },
 	{ part: 'gasket', lot: 'G-0561', days: 900, quantity: 30, location: 'Drawer 2' },
-	{ part: 'gasket', lot: 'G-0498', days: 41, quantity: 8, location: 'Drawer 2' },
 	{ part: 'harness', lot: 'S-3310', days: 1400, quantity: 6, location: 'Shelf 4' },
-	{ part: 'valve-cover', lot: 'C-0078', days: null, quantity: 9, location: 'Drawer 3' },
+	{ part: 'valve-cover', lot: 'C-0078', days: null, quantity: 9, location: 'Drawer 3' }
+] as const;
+/** What stands beside them in the store. */
+export const MORE_LOTS = [
+	{ part: 'gasket', lot: 'G-0498', days: 41, quantity: 8, location: 'Drawer 2' },
 	{ part: 'o-ring', lot: 'R-7702', days: -12, quantity: 20, location: 'Drawer 5' },
 	{ part: 'wipes-no-bleach', lot: 'W-1126', days: 210, quantity: 3, location: 'Wash' },
 	{ part: 'anti-fog', lot: 'F-0042', days: 380, quantity: 12, location: 'Wash' }

@@ -50,6 +50,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.stories();
 		await fitCanisters(seed);
 		await seed.testHouses();
+		await seed.consumables();
 		await seed.writeRecord();
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);

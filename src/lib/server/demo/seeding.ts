@@ -28,6 +28,7 @@ import { Chance } from './random.ts';
 import {
 	HOLIDAYS,
 	MASKS,
+	MORE_LOTS,
 	PART_LEVELS,
 	PART_LOTS,
 	PLACES,
@@ -143,8 +144,12 @@ export class Seed {
 				});
 			}
 		}
+		await this.partLots(PART_LOTS);
+	}
+
+	private async partLots(lots: readonly (typeof PART_LOTS | typeof MORE_LOTS)[number][]) {
 		await this.tx.insert(partLot).values(
-			PART_LOTS.map((row) => ({
+			lots.map((row) => ({
 				id: this.chance.uuid(),
 				part: row.part,
 				lot: row.lot,
@@ -153,6 +158,11 @@ export class Seed {
 				location: row.location
 			}))
 		);
+	}
+
+	/** What the store keeps beside the usual parts, and when more of what is bought. */
+	async consumables(): Promise<void> {
+		await this.partLots(MORE_LOTS);
 		await this.tx.insert(partLevel).values(PART_LEVELS.map((row) => ({ ...row })));
 	}
 

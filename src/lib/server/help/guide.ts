@@ -26,7 +26,7 @@ function read(path: string, source: string): GuidePage {
 		key,
 		title: first.replace(/^#\s*/, '').trim(),
 		html: markdown.render(body),
-		text: body.replaceAll(/[*`#|-]/g, ' ').replaceAll(/\s+/g, ' ')
+		text: body.replaceAll(/[*`#|]|^\s*-/gm, ' ').replaceAll(/\s+/g, ' ')
 	};
 }
 

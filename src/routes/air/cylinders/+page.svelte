@@ -7,6 +7,8 @@
 	import ScanForm from '$lib/ui/form/ScanForm.svelte';
 	import Fullness from '$lib/ui/air/Fullness.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import type { TableColumn } from '$lib/ui/table/table';
+	import Table from '$lib/ui/table/Table.svelte';
 	import { siteDay } from '$lib/ui/time/moments';
 
 	let { data } = $props();
@@ -31,6 +33,43 @@
 		if (pressureBar >= READY_SHARE * ratedBar) return 'full';
 		return pressureBar < RESIDUAL_BAR ? 'empty' : 'part';
 	};
+	const columns: TableColumn<Row>[] = [
+		{ key: 'tag', head: 'Tag', value: (row) => row.tag, cell: tagCell },
+		{ key: 'state', head: 'State', value: (row) => row.state, cell: stateCell },
+		{
+			key: 'bar',
+			head: 'In it, bar',
+			value: (row) => row.cylinder?.pressureBar,
+			cell: fullCell,
+			sorts: true
+		},
+		{ key: 'where', head: 'Where', value: (row) => `${where(row)}, ${row.place}`, cell: whereCell },
+		{
+			key: 'cylinder',
+			head: 'Cylinder',
+			value: (row) =>
+				row.cylinder ? `${row.cylinder.waterVolumeL} L, ${row.cylinder.ratedBar} bar` : row.model
+		},
+		{
+			key: 'test',
+			head: 'Test by',
+			value: (row) => row.facts?.dates.testBy,
+			cell: testCell,
+			sorts: true
+		},
+		{
+			key: 'life',
+			head: 'Life ends',
+			value: (row) => row.facts?.dates.lifeEndsOn,
+			cell: lifeCell
+		},
+		{
+			key: 'fill',
+			head: 'Last fill',
+			value: (row) => (row.fill ? siteDay(row.fill.endedAt) : ''),
+			cell: fillCell
+		}
+	];
 	const to = (page: number) =>
 		`?${new URLSearchParams({ q: data.q, at: data.at, page: String(page) })}`;
 </script>
@@ -68,51 +107,37 @@
 		No cylinder is found. Take them in under <a class="linkish" href="/items/new">Items</a>, kind
 		cylinder, and enter what is on their stamps here.
 	</p>{/if}
-<div class="overflow-x-auto" tabindex="-1" role="region" aria-label="Cylinders">
-	<table class="w-full min-w-[52rem] text-left">
-		<thead class="text-soft text-[0.88rem]"
-			><tr
-				><th class="py-1 pr-3 font-semibold">Tag</th><th class="pr-3 font-semibold">State</th><th
-					class="pr-3 font-semibold">In it, bar</th
-				><th class="pr-3 font-semibold">Where</th><th class="pr-3 font-semibold">Cylinder</th><th
-					class="pr-3 font-semibold">Test by</th
-				><th class="pr-3 font-semibold">Life ends</th><th class="font-semibold">Last fill</th></tr
-			></thead
-		>
-		<tbody>
-			{#each data.rows as row (row.id)}
-				<tr class="border-t border-rule hover:bg-tint">
-					<td class="pr-3"
-						><a
-							class="tag inline-flex min-h-11 items-center no-underline"
-							href="/air/cylinders/{row.tag}">{row.tag}</a
-						></td
-					>
-					<td class="pr-3"><StateMark state={row.state} word /></td>
-					<td class="pr-3">
-						{#if row.cylinder}<Fullness
-								bar={row.cylinder.pressureBar}
-								ratedBar={row.cylinder.ratedBar}
-								word={level(row)}
-							/>{:else}<span class="text-held font-semibold">no data yet</span>{/if}
-					</td>
-					<td class="pr-3">{where(row)}, <span class="text-soft">{row.place}</span></td>
-					<td class="pr-3"
-						>{#if row.cylinder}{row.cylinder.waterVolumeL} L, {row.cylinder.ratedBar} bar{:else}{row.model}{/if}</td
-					>
-					<td class="pr-3 whitespace-nowrap">{row.facts ? readable(row.facts.dates.testBy) : ''}</td
-					>
-					<td class="pr-3 whitespace-nowrap"
-						>{row.facts?.dates.lifeEndsOn
-							? readable(row.facts.dates.lifeEndsOn)
-							: row.facts
-								? 'open'
-								: ''}</td
-					>
-					<td class="whitespace-nowrap">{row.fill ? siteDay(row.fill.endedAt) : ''}</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</div>
+{#snippet tagCell(row: Row)}<a
+		class="tag inline-flex min-h-11 items-center no-underline"
+		href="/air/cylinders/{row.tag}">{row.tag}</a
+	>{/snippet}
+{#snippet stateCell(row: Row)}<StateMark state={row.state} word />{/snippet}
+{#snippet fullCell(row: Row)}{#if row.cylinder}<Fullness
+			bar={row.cylinder.pressureBar}
+			ratedBar={row.cylinder.ratedBar}
+			word={level(row)}
+		/>{:else}<span class="font-semibold text-held">no data yet</span>{/if}{/snippet}
+{#snippet whereCell(row: Row)}{where(row)}, <span class="text-soft">{row.place}</span>{/snippet}
+{#snippet testCell(row: Row)}<span class="whitespace-nowrap"
+		>{row.facts ? readable(row.facts.dates.testBy) : ''}</span
+	>{/snippet}
+{#snippet lifeCell(row: Row)}<span class="whitespace-nowrap"
+		>{row.facts?.dates.lifeEndsOn
+			? readable(row.facts.dates.lifeEndsOn)
+			: row.facts
+				? 'open'
+				: ''}</span
+	>{/snippet}
+{#snippet fillCell(row: Row)}<span class="whitespace-nowrap"
+		>{row.fill ? siteDay(row.fill.endedAt) : ''}</span
+	>{/snippet}
+{#if data.rows.length}<Table
+		label="Cylinders"
+		rows={data.rows}
+		{columns}
+		rowId={(row) => row.tag}
+		href={(row) => `/air/cylinders/${row.tag}`}
+		csv="cylinders"
+		width="min-w-[52rem]"
+	/>{/if}
 <Pages number={data.page} pages={data.pages} at={to} />

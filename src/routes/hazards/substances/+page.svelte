@@ -3,6 +3,9 @@
 	import { written } from '$core/hazards/facts';
 	import { HAZARD_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+	import type { TableColumn } from '$lib/ui/table/table';
+	import Table from '$lib/ui/table/Table.svelte';
+	import { untrack } from 'svelte';
 
 	let { data } = $props();
 	const WAIT_MS = 200;
@@ -23,8 +26,45 @@
 		limit
 			? `${limit.twa ?? ''}${limit.short ? ` / ${limit.shortKind === 'ceiling' ? 'ceiling ' : ''}${limit.short}` : ''} ${written(limit.unit)}`
 			: '';
+	type Substance = (typeof data.substances)[number];
+	const columns: TableColumn<Substance>[] = [
+		{ key: 'name', head: 'Name', value: ({ name }) => name, cell: nameCell, sorts: true },
+		{
+			key: 'cas',
+			head: 'CAS',
+			value: ({ cas }) => cas,
+			class: 'hidden font-mono text-soft md:table-cell'
+		},
+		{ key: 'form', head: 'Form', value: ({ form }) => form, class: 'hidden sm:table-cell' },
+		{
+			key: 'limit',
+			head: `${untrack(() => data.site.ruleSet).toUpperCase()} limit, 8 h / short`,
+			value: ({ limit }) => limitText(limit),
+			class: 'text-right font-mono'
+		},
+		{
+			key: 'danger',
+			head: 'Immediate danger',
+			value: ({ idlh }) => (idlh ? `${idlh.value} ${written(idlh.unit)}` : ''),
+			class: 'hidden text-right font-mono md:table-cell'
+		},
+		{
+			key: 'filter',
+			head: 'Filter',
+			value: (s) => (s.noFilter ? 'no filter' : [s.en, s.us].filter(Boolean).join(' · ')),
+			cell: filterCell,
+			class: 'pl-6'
+		}
+	];
 </script>
 
+{#snippet nameCell(s: Substance)}<a
+		class="inline-flex min-h-11 items-center font-semibold"
+		href="/hazards/substances/{s.key}">{s.name}</a
+	>{#if s.changed}<span class="ml-2 text-[0.85rem] text-due">ours</span>{/if}{/snippet}
+{#snippet filterCell(s: Substance)}{#if s.noFilter}<span class="font-semibold text-held"
+			>no filter</span
+		>{:else}<span class="font-mono">{[s.en, s.us].filter(Boolean).join(' · ')}</span>{/if}{/snippet}
 <svelte:head><title>Substances · Grevan</title></svelte:head>
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<h1>Substances</h1>
@@ -55,41 +95,16 @@
 		entered by name with its molar mass and limit.
 	</p>
 {:else}
-	<table class="mt-3 w-full text-left">
-		<caption class="sr-only">Substances</caption>
-		<thead class="text-soft text-[0.9rem]"
-			><tr
-				><th class="font-semibold">Name</th><th class="hidden font-semibold md:table-cell">CAS</th
-				><th class="hidden font-semibold sm:table-cell">Form</th><th
-					class="text-right font-semibold">{data.site.ruleSet.toUpperCase()} limit, 8 h / short</th
-				><th class="hidden text-right font-semibold md:table-cell">Immediate danger</th><th
-					class="pl-6 font-semibold">Filter</th
-				></tr
-			></thead
-		>
-		<tbody>
-			{#each data.substances as s (s.key)}
-				<tr class="border-t border-rule hover:bg-tint">
-					<td
-						><a
-							class="inline-flex min-h-11 items-center font-semibold"
-							href="/hazards/substances/{s.key}">{s.name}</a
-						>{#if s.changed}<span class="ml-2 text-[0.85rem] text-due">ours</span>{/if}</td
-					>
-					<td class="hidden font-mono text-soft md:table-cell">{s.cas}</td>
-					<td class="hidden sm:table-cell">{s.form}</td>
-					<td class="text-right font-mono">{limitText(s.limit)}</td>
-					<td class="hidden text-right font-mono md:table-cell"
-						>{s.idlh ? `${s.idlh.value} ${written(s.idlh.unit)}` : ''}</td
-					>
-					<td class="pl-6"
-						>{#if s.noFilter}<span class="font-semibold text-held">no filter</span>{:else}<span
-								class="font-mono">{[s.en, s.us].filter(Boolean).join(' · ')}</span
-							>{/if}</td
-					>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
+	<div class="mt-3">
+		<Table
+			label="Substances"
+			rows={data.substances}
+			{columns}
+			rowId={(s) => s.key}
+			href={(s) => `/hazards/substances/${s.key}`}
+			csv="substances"
+			width=""
+		/>
+	</div>
 	{#if data.cut}<p class="text-soft mt-2">The first 300; type more of the name.</p>{/if}
 {/if}

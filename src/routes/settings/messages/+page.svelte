@@ -69,8 +69,7 @@
 		<h2 id="today">What today’s message says to you</h2>
 		{#if data.preview}
 			<p class="mt-1 font-semibold">{data.preview.subject}</p>
-			<pre
-				class="mt-2 max-h-[26rem] overflow-auto rounded border border-rule bg-sheet p-4 font-sans whitespace-pre-wrap">{data
+			<pre class="mt-2 rounded border border-rule bg-sheet p-4 font-sans whitespace-pre-wrap">{data
 					.preview.text}</pre>
 		{:else}<p class="mt-1">Nothing: there would be no message.</p>{/if}
 	</section>

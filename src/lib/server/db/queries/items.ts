@@ -2,6 +2,7 @@ import {
 	and,
 	asc,
 	count,
+	desc,
 	eq,
 	gt,
 	gte,
@@ -66,6 +67,26 @@ export interface ItemFilter {
 	family?: string | undefined;
 	state?: ItemState | undefined;
 	placeId?: string | undefined;
+	/** Key of what it is sorted by, with a minus in front for the other way round; left out: by tag. */
+	sort?: string | undefined;
+}
+
+/** What the register may be sorted by. */
+const SORTS = {
+	tag: item.tag,
+	model: itemModel.name,
+	place: place.name,
+	inspected: itemState.lastInspectionOn,
+	due: itemState.dueOn
+} as const;
+
+/** The order that is asked for; of what is alike there, by tag. */
+function orderOf(sort = ''): { by: keyof typeof SORTS; order: SQL[] } {
+	const back = sort.startsWith('-');
+	const key = back ? sort.slice(1) : sort;
+	const by = key in SORTS ? (key as keyof typeof SORTS) : 'tag';
+	const first = back ? desc(SORTS[by]) : asc(SORTS[by]);
+	return { by, order: by === 'tag' ? [first] : [first, asc(item.tag)] };
 }
 
 const idsNamed = (db: Connection, table: typeof itemModel | typeof place, like: string) =>
@@ -90,22 +111,28 @@ function matching(db: Connection, filter: ItemFilter, asOf: string): SQL | undef
 	return and(...parts);
 }
 
-/** One page of the register, by tag: which they are first, then what is shown of those alone. */
+/** One page of the register: which they are first, then what is shown of those alone. */
 export function listItems(
 	db: Connection,
 	filter: ItemFilter,
 	asOf: string,
 	page: { limit: number; offset: number }
 ) {
+	const { by, order } = orderOf(filter.sort);
 	const found = db.select({ id: item.id }).from(item).$dynamic();
-	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
+	if (filter.state || by === 'due' || by === 'inspected')
+		found.innerJoin(itemState, eq(itemState.itemId, item.id));
+	if (by === 'model') found.innerJoin(itemModel, eq(itemModel.id, item.modelId));
+	if (by === 'place') found.innerJoin(place, eq(place.id, item.placeId));
 	const chosen = found
 		.where(matching(db, filter, asOf))
-		.orderBy(asc(item.tag))
+		.orderBy(...order)
 		.limit(page.limit)
 		.offset(page.offset)
 		.as('chosen');
-	return rows(db, asOf).innerJoin(chosen, eq(chosen.id, item.id)).orderBy(asc(item.tag));
+	return rows(db, asOf)
+		.innerJoin(chosen, eq(chosen.id, item.id))
+		.orderBy(...order);
 }
 
 /** What stands ready by itself, by family, model, size and place: how many, and the first by tag. */
