@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS } from '../../src/core/hazards/facts.ts';
 import { savePlan } from '../../src/lib/server/hazards/plans.ts';
+import { benchTest, filterLot, filterPair } from '../../src/lib/server/db/schema/index.ts';
 import { search } from '../../src/lib/server/search/search.ts';
 import {
 	freshDatabase,
@@ -22,6 +23,31 @@ beforeAll(async () => {
 	test = await freshDatabase();
 	yard = await smallSite(test.db);
 	await addPiece(test, yard, 'cylinder', 'CY-0042');
+	const { id: itemId } = await addPiece(test, yard, 'full-face', 'FF-0042');
+	const by = yard.people.technician.id;
+	const at = new Date('2026-11-20T09:00:00Z');
+	await test.db.insert(benchTest).values({
+		id: randomUUID(),
+		itemId,
+		recipe: 'mask-full-face',
+		recipeVersion: 1,
+		instrument: 'bench',
+		startedBy: by,
+		startedAt: at,
+		endedAt: at,
+		outcome: 'pass',
+		reasons: []
+	});
+	const [lot] = await test.db.select().from(filterLot);
+	await test.db.insert(filterPair).values({
+		id: randomUUID(),
+		lotId: lot?.id ?? '',
+		itemId,
+		filters: 2,
+		openedOn: '2026-11-20',
+		initials: 'T',
+		openedBy: by
+	});
 	await savePlan(as('technician'), {
 		requestId: randomUUID(),
 		id: randomUUID(),
@@ -45,6 +71,11 @@ describe('what words find anywhere', () => {
 		['K2', 'filter T K2'],
 		['Shed', 'place Shed'],
 		['curl', 'fault HM-0001, CURL'],
+		['D1', 'part D1'],
+		['FF-0042 test', 'test FF-0042, test mask-full-face'],
+		['fp-0001', 'pair FP-0001'],
+		['FF-0042', 'pair FP-0001'],
+		['intervals', 'guide Guide: Intervals'],
 		['new plan', 'action New hazard plan'],
 		['fill room', 'action Fill room'],
 		['settings places', 'action Settings: places and floors']
@@ -58,7 +89,10 @@ describe('what words find anywhere', () => {
 	});
 
 	it('shows nobody what they may not reach', async () => {
-		expect(await kinds('settings', 'technician')).toEqual(['action Settings: you']);
+		expect(await kinds('settings', 'technician')).toEqual([
+			'action Settings: you',
+			'guide Guide: Settings and people'
+		]);
 		expect(await kinds('the supervisor', 'supervisor')).toEqual([]);
 		expect((await kinds('the supervisor', 'admin'))[0]).toBe('person The supervisor');
 		expect(await kinds('new', 'viewer')).not.toContain('action New item');
@@ -84,6 +118,6 @@ describe('what words find anywhere', () => {
 		const { found, addTag } = await search(as('supervisor'), text);
 		expect(addTag).toBeNull();
 		for (const one of found) expect(one.href.startsWith('/')).toBe(true);
-		expect(await test.db.query.item.findMany()).toHaveLength(3);
+		expect(await test.db.query.item.findMany()).toHaveLength(4);
 	});
 });

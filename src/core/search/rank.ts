@@ -9,6 +9,9 @@ export const FOUND_KINDS = [
 	'model',
 	'place',
 	'fault',
+	'part',
+	'test',
+	'fill',
 	'person',
 	'guide'
 ] as const;

@@ -33,7 +33,13 @@
 		{ key: 'tag', head: 'Tag', value: (row) => row.tag, cell: tagCell, sorts: true },
 		{ key: 'model', head: 'Model', value: (row) => row.model, sorts: true },
 		{ key: 'size', head: 'Size', value: (row) => row.size },
-		{ key: 'place', head: 'Place', value: (row) => row.place, sorts: true },
+		{
+			key: 'place',
+			head: 'Place',
+			value: (row) => row.place,
+			sorts: true,
+			class: 'min-w-[8rem]'
+		},
 		{
 			key: 'inspected',
 			head: 'Last inspected',
@@ -67,11 +73,9 @@
 	>{/snippet}
 {#snippet dueCell(row: Row)}<span class="font-mono text-[0.92rem] whitespace-nowrap"
 		>{row.dueOn === NEVER || row.dueOn === FAR ? row.dueLeft || '–' : readable(row.dueOn)}
-		<span class="text-soft font-sans"
-			>{row.dueWhat === 'inspection'
-				? ''
-				: dueWords(row.dueWhat, row.dueDetail).toLowerCase()}</span
-		></span
+		{#if row.dueWhat !== 'inspection'}<br /><span class="text-soft font-sans"
+				>{dueWords(row.dueWhat, row.dueDetail).toLowerCase()}</span
+			>{/if}</span
 	>{/snippet}
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>{data.families.find((f) => f.key === data.family)?.plural ?? 'Items'}</h1>

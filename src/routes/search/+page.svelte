@@ -15,8 +15,11 @@
 		model: 'model',
 		place: 'place',
 		fault: 'open fault',
+		part: 'lot of parts',
+		test: 'bench test',
+		fill: 'filling',
 		person: 'account',
-		guide: 'Guide'
+		guide: 'guide'
 	};
 	hearsKeys(() => [
 		{ keys: '↑ ↓', does: 'walk what was found' },

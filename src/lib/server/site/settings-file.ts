@@ -151,6 +151,8 @@ export async function writeSettings({
 			timeZone: own.timeZone,
 			ruleSet: own.ruleSet,
 			codeScheme: own.codeScheme,
+			pressureUnit: own.pressureUnit,
+			temperatureUnit: own.temperatureUnit,
 			sealWays: own.sealWays,
 			setSchool: own.setSchool,
 			workDays: own.workDays,

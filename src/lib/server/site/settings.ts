@@ -2,7 +2,13 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { checkWorkCalendar, WEEKDAYS } from '../../../core/site/calendar.ts';
 import { changesBetween, choiceWords } from '../../../core/site/changes.ts';
-import { CODE_SCHEMES, SEAL_SCHOOLS, SET_SCHOOLS } from '../../../core/site/choices.ts';
+import {
+	CODE_SCHEMES,
+	SEAL_SCHOOLS,
+	SET_SCHOOLS,
+	SHOWN_PRESSURES,
+	SHOWN_TEMPERATURES
+} from '../../../core/site/choices.ts';
 import { checkTimeZone } from '../../../core/site/time-zone.ts';
 import { site } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
@@ -23,7 +29,9 @@ export const siteBasics = z.object({
 		.refine((name) => name !== UNNAMED.name, 'Give it the name that its people use.'),
 	timeZone: z.string().trim().min(1, 'Choose the time zone.').max(60),
 	ruleSet: z.enum(RULE_SETS, 'Choose the rule set.'),
-	codeScheme: z.enum(CODE_SCHEMES, 'Choose the scheme of filter codes.')
+	codeScheme: z.enum(CODE_SCHEMES, 'Choose the scheme of filter codes.'),
+	pressureUnit: z.enum(SHOWN_PRESSURES, 'Choose the unit.').default('bar'),
+	temperatureUnit: z.enum(SHOWN_TEMPERATURES, 'Choose the unit.').default('°C')
 });
 
 /** Where practitioners differ: what this site does. */
@@ -52,7 +60,7 @@ export const siteMessages = z.object({
 		.max(23, 'An hour from 0 to 23.')
 });
 
-type Choices = z.output<typeof siteBasics> &
+export type Choices = z.output<typeof siteBasics> &
 	z.output<typeof siteSchools> &
 	z.output<typeof siteCalendar> &
 	z.output<typeof siteMessages>;
@@ -63,6 +71,8 @@ const NAMES: Record<keyof Choices, string> = {
 	timeZone: 'time zone',
 	ruleSet: 'rule set',
 	codeScheme: 'scheme of filter codes',
+	pressureUnit: 'unit beside bar',
+	temperatureUnit: 'unit beside °C',
 	sealWays: 'ways of a seal check',
 	setSchool: 'list of a set',
 	workDays: 'working days',

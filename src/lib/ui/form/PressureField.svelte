@@ -2,6 +2,7 @@
 	/** A labelled field for a pressure: bar, or another unit where it is named; what it comes to is said below. */
 	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
+	import { besideHere } from '../reading/site-units';
 	import Field from './Field.svelte';
 
 	interface Props {
@@ -31,7 +32,11 @@
 		}
 	});
 	const said = $derived(
-		read && !read.refusal && !read.entered.endsWith('bar') ? `${read.bar.toFixed(0)} bar` : hint
+		read && !read.refusal
+			? read.entered.endsWith('bar')
+				? besideHere(read.bar, 'bar') || hint
+				: `${read.bar.toFixed(0)} bar`
+			: hint
 	);
 	const wrong = $derived(read?.refusal ?? refusal);
 </script>

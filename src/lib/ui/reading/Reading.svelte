@@ -1,5 +1,7 @@
 <script lang="ts">
 	/** A reading: large figure, small unit, its limit beside it. */
+	import { besideHere } from './site-units';
+
 	interface Props {
 		value: string;
 		unit?: string;
@@ -8,6 +10,7 @@
 		large?: boolean;
 	}
 	let { value, unit = '', limit, label, large = true }: Props = $props();
+	const beside = $derived(besideHere(Number(value), unit));
 </script>
 
 <div>
@@ -18,7 +21,7 @@
 			: 'text-[1.4rem]'}"
 	>
 		{value}<span class="text-soft ml-1 font-sans text-[1rem] font-medium tracking-normal"
-			>{unit}</span
+			>{unit}{beside ? ` · ${beside}` : ''}</span
 		>
 		{#if limit}<span class="text-soft ml-3 font-sans text-[0.95rem] font-normal tracking-normal"
 				>{limit}</span

@@ -22,6 +22,7 @@
 	import Unkept from '../outbox/Unkept.svelte';
 	import TimerStrip from '../timer/TimerStrip.svelte';
 	import { outbox } from '../outbox/outbox.svelte';
+	import { siteUnits } from '../reading/site-units';
 	import FailedTries from './FailedTries.svelte';
 	import KeysDialog from './KeysDialog.svelte';
 	import ProofDialog from './ProofDialog.svelte';
@@ -91,6 +92,8 @@
 		sessionStorage.setItem('guide', 'asked');
 		void fetch('/help').catch(() => sessionStorage.removeItem('guide'));
 	}
+	const { pressureUnit, temperatureUnit } = $derived(siteUnits());
+	const once = (unit: string, i: number, all: readonly string[]) => all.indexOf(unit) === i;
 	let helping = $state(false);
 	function shortcut(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
@@ -140,7 +143,11 @@
 		</form>
 		<div class="facts">
 			<span>Rules <b>{ruleSet.toUpperCase()}</b></span>
-			<span class="units">bar · °C · ppm</span>
+			<span class="units"
+				>{['bar', pressureUnit].filter(once).join(' / ')} · {['°C', temperatureUnit]
+					.filter(once)
+					.join(' / ')} · ppm</span
+			>
 			<LinkState />
 			<form method="post" action="/theme">
 				<input type="hidden" name="next" value={page.url.pathname + page.url.search} />
@@ -271,8 +278,12 @@
 	main:focus {
 		outline: none;
 	}
+	@media (max-width: 63.99rem) {
+		.units {
+			display: none;
+		}
+	}
 	@media (max-width: 48rem) {
-		.units,
 		.who {
 			display: none;
 		}

@@ -27,6 +27,15 @@
 		['en', 'EN, such as A2-P3'],
 		['us', 'US, such as OV-P100']
 	] as const;
+	const PRESSURES = [
+		['bar', 'bar'],
+		['MPa', 'bar, with MPa beside it'],
+		['psi', 'bar, with psi beside it']
+	] as const;
+	const TEMPERATURES = [
+		['°C', '°C'],
+		['°F', '°C, with °F beside it']
+	] as const;
 </script>
 
 <form method="post" action="?/basics" class="mt-4 grid max-w-[40rem] gap-4" use:enhance>
@@ -55,5 +64,21 @@
 		options={SCHEMES}
 		hint="Read first on labels, in lists and on the shelf."
 	/>
+	<div class="grid gap-4 sm:grid-cols-2">
+		<LongField
+			{of}
+			name="pressureUnit"
+			label="Pressures of cylinders and sets"
+			options={PRESSURES}
+			hint="Kept and judged in bar; the other stands beside it. A gauge in psi is typed as “4350 psi”."
+		/>
+		<LongField
+			{of}
+			name="temperatureUnit"
+			label="Temperatures"
+			options={TEMPERATURES}
+			hint="Kept and judged in °C; the other stands beside it."
+		/>
+	</div>
 	<button class="button primary justify-self-start">{button}</button>
 </form>

@@ -13,6 +13,7 @@
 	import Because from '$lib/ui/because/Because.svelte';
 	import { typedNumber } from '$lib/ui/form/number';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import { besideHere } from '$lib/ui/reading/site-units';
 	import { minutesAndSeconds, secondsLeft, serverClock } from '$lib/ui/timer/clock.svelte';
 
 	import BenchGauge from './BenchGauge.svelte';
@@ -124,7 +125,14 @@
 			<button class="button primary"
 				>{hold && !timer ? `Start ${rule?.seconds} s` : 'Take the reading'} <kbd>Enter</kbd></button
 			>
-			{#if timer}<span class="text-soft">from {timer.startReading} bar</span>{/if}
+			{#if timer}<span class="text-soft"
+					>from {timer.startReading} bar{besideHere(timer.startReading, 'bar')
+						? `, ${besideHere(timer.startReading, 'bar')}`
+						: ''}</span
+				>{/if}
+			{#if typed !== null && besideHere(typed, 'bar')}<span class="text-soft"
+					>{besideHere(typed, 'bar')}</span
+				>{/if}
 		</form>
 		{#if bench}<BenchGauge
 				{bench}

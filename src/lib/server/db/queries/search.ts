@@ -2,6 +2,8 @@ import { sql } from 'drizzle-orm';
 import type { Found } from '../../../../core/search/rank.ts';
 import type { Connection } from '../client.ts';
 
+/** Of what happened to one item again and again, the last few. */
+const LAST_OF_EACH = 5;
 /** Of each kind so many are given; which of them come first is not the database's to say. */
 const OF_EACH = 40;
 
@@ -41,6 +43,25 @@ export async function findWords(db: Connection, words: readonly string[]): Promi
 		(select 'fault', i.tag || ', ' || d.code, d.note, '/faults/' || d.id
 			from defect d join item i on i.id = d.item_id
 			where d.closed_at is null and ${all(sql`(i.tag || ' ' || d.code || ' ' || coalesce(d.note, ''))`)} order by i.tag limit ${OF_EACH})
+		union all
+		(select 'part', l.lot, l.part || case when l.location = '' then '' else ', ' || l.location end, '/faults/parts'
+			from part_lot l
+			where ${all(sql`(l.lot || ' ' || l.part || ' ' || l.location)`)} order by l.lot limit ${OF_EACH})
+		union all
+		(select 'pair', 'FP-' || lpad(f.number::text, 4, '0'), i.tag || ', ' || m.name, '/filters/pairs/FP-' || lpad(f.number::text, 4, '0')
+			from filter_pair f join item i on i.id = f.item_id join filter_lot l on l.id = f.lot_id join filter_model m on m.id = l.model_id
+			where ${all(sql`('FP-' || lpad(f.number::text, 4, '0') || ' ' || i.tag || ' ' || m.name || ' ' || l.lot)`)}
+			order by f.number desc limit ${LAST_OF_EACH})
+		union all
+		(select 'test', i.tag || ', test ' || b.recipe, b.outcome || ', ' || to_char(b.started_at, 'FMDD Mon YYYY'), '/bench/' || b.id
+			from bench_test b join item i on i.id = b.item_id
+			where b.outcome is not null and ${all(sql`(i.tag || ' test ' || b.recipe || ' ' || b.outcome)`)}
+			order by b.started_at desc limit ${LAST_OF_EACH})
+		union all
+		(select 'fill', i.tag || ', filled', s.name || ', ' || to_char(c.ended_at, 'FMDD Mon YYYY'), '/air/cylinders/' || i.tag
+			from cylinder_fill c join item i on i.id = c.item_id join fill_batch b on b.id = c.batch_id join air_source s on s.id = b.source_id
+			where c.ended_at is not null and ${all(sql`(i.tag || ' fill filled ' || s.name)`)}
+			order by c.ended_at desc limit ${LAST_OF_EACH})
 		union all
 		(select 'person', u.name, u.role::text, '/settings/accounts/' || u.id from "user" u
 			where u.disabled_at is null and ${all(sql`(u.name || ' ' || u.role::text)`)} order by u.name limit ${OF_EACH})`);
