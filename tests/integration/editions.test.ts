@@ -52,6 +52,23 @@ describe('a procedure of the site', () => {
 		{ ...(s.at(-1) as Step), key: 'bag-seal', title: 'Bag seal' }
 	];
 
+	it('stays at the level of the list that it changes: a yearly one is no usual inspection', async () => {
+		const deep = PROCEDURES.find(({ key }) => key === 'half-mask-deep');
+		await saveEdition(boss(), {
+			requestId: randomUUID(),
+			key: 'half-mask-deep',
+			from: 1,
+			name: deep?.name ?? '',
+			steps: (deep?.steps ?? []).slice(0, -1),
+			reason: 'The fit test has it'
+		});
+		const edition = (await proceduresFor(own.test.db, 'half-mask')).find(
+			({ key }) => key === 'half-mask-deep'
+		);
+		expect(edition?.steps).toHaveLength((deep?.steps.length ?? 0) - 1);
+		expect(edition?.levels).toEqual(['yearly deep']);
+	});
+
 	it('is in force for the next run; one that is open goes on under its own', async () => {
 		const { id: old } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0001' });
 		expect(await save(extra, 1)).toBe(101);
