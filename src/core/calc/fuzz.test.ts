@@ -125,6 +125,7 @@ const GOOD: Record<string, Record<string, unknown>> = {
 		partsKg: [3, 1],
 		cylinders: [{ emptyKg: 4, waterVolumeL: 6.8, pressureBar: 300 }]
 	},
+	'fit-factor': { factors: [210, 180, 95], mask: 'half', ruleSet: 'uk' },
 	'turn-back': { startBar: [300, 280], warningBar: 55, marginBar: 10 },
 	'dew-point': { dewPointC: -20, pressureBar: 200 },
 	hose: {

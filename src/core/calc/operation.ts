@@ -26,6 +26,8 @@ export const MOST = {
 	rules: 100,
 	samples: 20_000,
 	vessels: 40,
+	/** Exercises of a fit test. */
+	factors: 100,
 	parts: 200,
 	months: 1200,
 	days: 36_500,

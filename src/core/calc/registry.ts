@@ -10,6 +10,7 @@ import { InputError } from '../verdict.ts';
 import { AIR_OPERATIONS } from './air-operations.ts';
 import { BENCH_OPERATIONS } from './bench-operations.ts';
 import { beyondMeasure, faultOf } from './fault.ts';
+import { FIT_OPERATIONS } from './fit-operations.ts';
 import { hazardOperation } from './hazard-operation.ts';
 import {
 	listOf,
@@ -186,7 +187,8 @@ export const OPERATIONS: readonly Operation[] = [
 	serviceLifeOperation,
 	due,
 	...BENCH_OPERATIONS,
-	...AIR_OPERATIONS
+	...AIR_OPERATIONS,
+	...FIT_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };

@@ -80,7 +80,7 @@ describe('a table of spare parts', () => {
 	});
 
 	it.each([
-		['kite,K,1,', 'part', /no part that a repair uses/],
+		['kite,K,1,', 'part', /no part that the store keeps/],
 		['lens,N1,1,', 'lot', /in the store already/],
 		['lens,N2,1,2020-01-31', 'use by', /has passed/],
 		['lens,N2,-1,', 'quantity', /from 1/],
