@@ -43,6 +43,8 @@ export default defineConfig({
 					maxWorkers: 2,
 					// Each file has a database of its own; what they import they share.
 					isolate: false,
+					// The machine does much else beside them.
+					env: { GREVAN_HEAVY_LIMIT_MS: '120000' },
 					testTimeout: PATIENCE_MS,
 					hookTimeout: PATIENCE_MS
 				}

@@ -85,6 +85,8 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/faults/parts',
 		'/faults/parts/count',
 		'/help',
+		'/people',
+		'/people/new',
 		'/settings/messages',
 		'/settings/messages/mailbox',
 		fault ?? '',

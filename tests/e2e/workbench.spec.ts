@@ -169,3 +169,51 @@ test('models stand side by side, a copy begins a new one', async ({ page }) => {
 	await expect(page).toHaveURL(/\/items\/models$/);
 	await expect(page.getByRole('link', { name: /Tesselow F3 short/ })).toBeVisible();
 });
+
+test('a wearer is taken in, a fit test typed from paper counts, a change on a phone ends it', async ({
+	page
+}) => {
+	await signInAs(page, 'Ilse Norrby');
+	await page.goto(`${appUrl()}/people/new`);
+	await ready(page);
+	await page.getByLabel('Number').fill('17');
+	await page.getByLabel('Name', { exact: true }).fill('Perrin Ashgrove');
+	await enter(page.getByRole('button', { name: 'Keep', exact: true }));
+	await expect(page.getByRole('heading', { level: 1, name: 'Perrin Ashgrove' })).toBeVisible();
+	expect(await faultsOf(page)).toEqual([]);
+	await enter(page.getByRole('link', { name: 'Fit test from paper' }));
+	await ready(page);
+	await page.getByLabel('Mask', { exact: true }).selectOption({ label: 'Tesselow F3' });
+	await page.getByLabel('Size').fill('M');
+	for (const name of [
+		'Normal breathing',
+		'Deep breathing',
+		'Head side to side',
+		'Head up and down',
+		'Talking',
+		'Bending over'
+	])
+		await page
+			.getByLabel(new RegExp(`^${name}`))
+			.first()
+			.fill('2600');
+	await expect(page.getByText('1 still to come')).toBeVisible();
+	await page
+		.getByLabel(/^Normal breathing/)
+		.last()
+		.fill('1999');
+	await expect(page.getByText('Not passed')).toBeVisible();
+	await page
+		.getByLabel(/^Normal breathing/)
+		.last()
+		.fill('2000');
+	await expect(page.getByText('Passed', { exact: true })).toBeVisible();
+	expect(await faultsOf(page)).toEqual([]);
+	await enter(page.getByRole('button', { name: 'Sign it into the record' }));
+	await expect(page.getByText('1 fit test counts')).toBeVisible();
+
+	await page.setViewportSize({ width: 390, height: 844 });
+	await page.getByRole('button', { name: /dental work/ }).click();
+	await expect(page.getByText('Every fit test before it ended today.')).toBeVisible();
+	await expect(page.getByText('No fit test counts')).toBeVisible();
+});

@@ -26,7 +26,8 @@ export type SubjectKind =
 	| 'site'
 	| 'substance'
 	| 'test-house'
-	| 'part';
+	| 'part'
+	| 'wearer';
 
 /** A thing that an entry leads to. */
 export interface ActionLink {

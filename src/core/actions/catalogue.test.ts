@@ -52,6 +52,18 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'part.counted': { part: 'O-ring', lot: 'L1', from: 10, to: 9, note: 'One under the bench.' },
 	'parts.counted': { lots: 4, differ: 1, note: '' },
 	'part.disposed': { part: 'O-ring', lot: 'L1', quantity: 2, why: 'Cut.' },
+	'wearer.added': { number: '41' },
+	'wearer.changed': { number: '41' },
+	'wearer.change-reported': { number: '41', what: 'dental' },
+	'fit-test.signed': {
+		number: '41',
+		model: 'T1',
+		size: 'M',
+		method: 'quantitative',
+		passed: true,
+		overall: 1560.4,
+		on: '2026-11-27'
+	},
 	'store.imported': { kind: 'filters', lots: 3, models: 1 },
 	'table.taken-back': { kind: 'items', rows: 200 },
 	'filter-layer.fitted': { pair: 'FP-0001', what: 'Ring', lot: 'R1', quantity: 2 },

@@ -7,6 +7,7 @@ import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
 import { INSPECTION_ACTIONS } from './inspection.ts';
 import { ACCESS_ACTIONS } from './access.ts';
+import { PEOPLE_ACTIONS } from './people.ts';
 import { SITE_ACTIONS } from './site.ts';
 import { REGISTER_ACTIONS } from './register.ts';
 
@@ -21,7 +22,8 @@ export const ACTIONS = {
 	...BENCH_ACTIONS,
 	...AIR_ACTIONS,
 	...ENTRY_ACTIONS,
-	...SITE_ACTIONS
+	...SITE_ACTIONS,
+	...PEOPLE_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;

@@ -28,6 +28,8 @@ export interface FamilyRecord {
 	goesIn: boolean;
 	/** It goes through the wash as a whole; what is not washed is wiped. */
 	washed: boolean;
+	/** What a fit test takes it for; null: it seals on no face. */
+	fit: 'half' | 'full' | null;
 	/** How its inlet can be blocked for a seal check, the usual way first; empty: it takes none. */
 	inlets: readonly Inlet[];
 	/** How it is put on, in order. Common practice; a model may say otherwise. */
@@ -47,6 +49,7 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 	air: null,
 	goesIn: false,
 	washed: false,
+	fit: null,
 	inlets: [],
 	straps: []
 };
@@ -56,6 +59,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'half-mask': {
 		carries: 'half mask',
 		washed: true,
+		fit: 'half',
 		servesAs: { '': 'half-mask' },
 		filterStations: ['filter-left', 'filter-right'],
 		layerStations: ['prefilter-left', 'prefilter-right'],
@@ -71,6 +75,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'full-face': {
 		carries: 'full-face mask',
 		washed: true,
+		fit: 'full',
 		servesAs: { '': 'full-face' },
 		filterStations: ['filter-left', 'filter-right'],
 		bench: { recipes: ['mask-full-face'], station: 'facepiece' },
@@ -86,6 +91,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 	'canister-mask': {
 		carries: 'hose',
 		washed: true,
+		fit: 'full',
 		servesAs: { '': 'full-face' },
 		filterStations: ['canister'],
 		inlets: ['hose'],

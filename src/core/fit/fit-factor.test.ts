@@ -7,7 +7,8 @@ import {
 	judgeAmbient,
 	judgeFit,
 	MOST_FACTOR,
-	overallFactor
+	overallFactor,
+	shownFactor
 } from './fit-factor.ts';
 import {
 	FIT_PROTOCOLS,
@@ -56,6 +57,13 @@ describe('the overall factor', () => {
 	])('of %j is refused at %s', (factors, path) =>
 		expect(() => overallFactor(factors)).toThrow(expect.objectContaining({ path }))
 	);
+});
+
+describe('a factor as it is shown', () => {
+	it('is whole, and 2600 of seven times 2600', () => {
+		expect(shownFactor(overallFactor(Array.from({ length: 7 }, () => 2600)))).toBe(2600);
+		expect([99.9, 100, 156.14].map(shownFactor)).toEqual([99, 100, 156]);
+	});
 });
 
 describe('a fit test', () => {

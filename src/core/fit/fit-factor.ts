@@ -22,6 +22,9 @@ export const LEAST_AMBIENT_PER_CM3 = 1000;
 /** Sums of reciprocals carry rounding in the last bits; it must not decide. */
 const ROUNDING = 1e-9;
 
+/** A factor as it is shown: whole, never more than it is. */
+export const shownFactor = (factor: number): number => Math.floor(factor * (1 + ROUNDING));
+
 const checkFactor = (factor: number, path: string): void => {
 	if (!(factor > 0) || !Number.isFinite(factor))
 		throw new InputError(path, 'A fit factor is a number above zero.');

@@ -34,8 +34,6 @@ export interface JobAsked {
 }
 
 const AUTHORISED = site('authorisations');
-/** Days before the last at which one that lapses is said. Site default. */
-export const LAPSES_DAYS = 30;
 
 const covers = (held: Authorisation, { job, family, modelId }: JobAsked): boolean =>
 	held.job === job &&

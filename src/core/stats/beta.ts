@@ -10,7 +10,7 @@ export function logGamma(x: number): number {
 	if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
 	const z = x - 1;
 	const t = z + 7.5;
-	const sum = LANCZOS.slice(1).reduce((acc, c, i) => acc + c / (z + i + 1), LANCZOS[0]);
+	const sum = LANCZOS.slice(1).reduce<number>((acc, c, i) => acc + c / (z + i + 1), LANCZOS[0]);
 	return 0.5 * Math.log(2 * Math.PI) + (z + 0.5) * Math.log(t) - t + Math.log(sum);
 }
 

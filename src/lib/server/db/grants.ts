@@ -18,6 +18,7 @@ const PASSING = [
 	'run_timer',
 	'session',
 	'sign_in_failure',
+	'wearer_place',
 	'two_factor',
 	'verification',
 	'write_request'

@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
+import { z } from 'zod';
 import { InputError } from '../../../core/verdict.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import type { Crossed, HeavyName, HeavyTasks } from './heavy-worker.ts';
@@ -9,8 +10,13 @@ import type { Crossed, HeavyName, HeavyTasks } from './heavy-worker.ts';
 const THREADS = 2;
 /** What is worked on or waits for a thread; beyond that one is asked to come again. Common practice. */
 const MOST_ASKED = 64;
-/** Longest that one task may take. Common practice. */
-export const HEAVY_LIMIT_MS = 10_000;
+/** Longest that one task may take, ms. Common practice; a machine that has much else to do may be given more. */
+const HEAVY_LIMIT_MS = z.coerce
+	.number()
+	.int()
+	.min(1000)
+	.catch(10_000)
+	.parse(process.env.GREVAN_HEAVY_LIMIT_MS);
 const IDLE_MS = 60_000;
 const MOST_MEMORY_MB = 512;
 /** Less urgent than answering. */

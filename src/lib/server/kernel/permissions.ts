@@ -22,6 +22,8 @@ const GRANTS = {
 	'edit substances': 'supervisor',
 	'edit procedures': 'supervisor',
 	'keep the register': 'technician',
+	'keep wearers': 'technician',
+	'fit-test': 'technician',
 	'fill cylinders': 'technician',
 	'test air': 'technician',
 	'control entries': 'technician',

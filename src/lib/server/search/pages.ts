@@ -59,6 +59,8 @@ export const PAGES: readonly { name: string; also: string; href: string; needs: 
 	{ name: 'Duration', also: 'how long minutes air', href: '/air', needs: 'view' },
 	{ name: 'Plan', also: 'what falls due', href: '/plan', needs: 'view' },
 	{ name: 'Faults', also: 'defects repairs', href: '/faults', needs: 'view' },
+	{ name: 'People', also: 'wearers fit tests clearance training', href: '/people', needs: 'view' },
+	{ name: 'New wearer', also: 'add person', href: '/people/new', needs: 'keep wearers' },
 	{ name: 'Records', also: 'history log chain', href: '/records', needs: 'view' },
 	{ name: 'Settings: you', also: 'pin card password', href: '/settings', needs: 'view' },
 	{

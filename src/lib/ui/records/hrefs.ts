@@ -26,7 +26,8 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	site: () => '/settings/site',
 	substance: (key) => `/hazards/substances/${key}`,
 	'test-house': () => '/settings/calendar',
-	part: () => '/faults/parts'
+	part: () => '/faults/parts',
+	wearer: (id) => `/people/${id}`
 };
 
 /** Where a link of the log leads; null where there is no page for it. */

@@ -10,6 +10,7 @@
 	import FlaskConical from '@lucide/svelte/icons/flask-conical';
 	import Archive from '@lucide/svelte/icons/archive';
 	import ShieldHalf from '@lucide/svelte/icons/shield-half';
+	import Users from '@lucide/svelte/icons/users';
 	import Wind from '@lucide/svelte/icons/wind';
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
@@ -55,6 +56,7 @@
 		{ href: '/air', name: 'Air', icon: Wind },
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
 		{ href: '/faults', name: 'Faults', icon: Wrench },
+		{ href: '/people', name: 'People', icon: Users },
 		{ href: '/records', name: 'Records', icon: Archive },
 		{ href: '/settings', name: 'Settings', icon: Settings }
 	];
@@ -112,6 +114,7 @@
 		['/runs', 'inspections'],
 		['/bench', 'bench'],
 		['/air', 'air'],
+		['/people', 'people'],
 		['/plan', 'plan-records'],
 		['/records', 'plan-records'],
 		['/faults', 'faults'],
@@ -259,10 +262,11 @@
 	nav a {
 		display: flex;
 		align-items: center;
-		gap: 0.4rem;
+		gap: 0.3rem;
 		min-height: 44px;
-		/* All ten fit beside one another on a bench tablet. */
-		padding: 0 0.45rem;
+		/* All eleven fit beside one another on a bench tablet. */
+		padding: 0 0.32rem;
+		font-size: 0.95rem;
 		text-decoration: none;
 		white-space: nowrap;
 	}
@@ -308,6 +312,7 @@
 		nav a {
 			gap: 0.55rem;
 			padding: 0 0.9rem;
+			font-size: inherit;
 		}
 		nav a.on {
 			box-shadow: inset 5px 0 0 var(--accent);

@@ -38,7 +38,8 @@ describe('what is seen, as CSV', () => {
 			fc.asyncProperty(
 				fc.array(
 					fc.record({
-						tag: fc.string({ maxLength: 12 }),
+						// One that begins with the apostrophe itself cannot be told apart when it is read back.
+						tag: fc.string({ maxLength: 12 }).filter((text) => !text.startsWith("'")),
 						bar: fc.option(fc.integer(), { nil: null })
 					}),
 					{ minLength: 1, maxLength: 8 }

@@ -11,6 +11,7 @@ export * from './installation.ts';
 export * from './leases.ts';
 export * from './muster.ts';
 export * from './notices.ts';
+export * from './people.ts';
 export * from './register.ts';
 export * from './requests.ts';
 export * from './substances.ts';

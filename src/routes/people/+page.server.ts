@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { may } from '$lib/server/kernel/permissions';
+import { listWearers } from '$lib/server/people/wearers';
+import { contextOf, page, parse } from '$lib/server/web/request';
+import type { PageServerLoad } from './$types';
+
+const query = z.object({ q: z.string().trim().max(60).catch('') });
+
+export const load: PageServerLoad = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const { q } = parse(query, Object.fromEntries(event.url.searchParams));
+		return {
+			q,
+			wearers: await listWearers(context, q),
+			mayKeep: may(context.actor.role, 'keep wearers')
+		};
+	});

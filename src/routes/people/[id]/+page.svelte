@@ -1,0 +1,136 @@
+<script lang="ts">
+	/** One wearer: which fit tests count today and why the others do not; a change is reported here. */
+	import { shownFactor } from '$core/fit/fit-factor';
+	import { CHANGE_WORDS, FACE_CHANGES } from '$core/people/fit-standing';
+	import { readable } from '$core/plan/calendar';
+	import Because from '$lib/ui/because/Because.svelte';
+	import { enhance } from '$lib/ui/form/enhance';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import WearerForm from '$lib/ui/people/WearerForm.svelte';
+
+	let { data, form } = $props();
+	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	let changeId = $state(crypto.randomUUID());
+	const until = (day: string | null) =>
+		day ? `${day < data.asOf ? 'lapsed' : 'until'} ${readable(day)}` : 'not on record';
+	const counting = $derived(data.tests.filter(({ verdict }) => verdict.outcome === 'counts'));
+</script>
+
+<svelte:head><title>{data.wearer.name} · Grevan</title></svelte:head>
+<p class="crumb"><a class="linkish" href="/people">People</a></p>
+<div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+	<h1>{data.wearer.name}</h1>
+	<p class="text-soft">
+		number <span class="font-mono">{data.wearer.number}</span>{data.places.length
+			? ` · ${data.places.map(({ name }) => name).join(', ')}`
+			: ''}
+	</p>
+	{#if data.mayTest}<a class="button ml-auto" href="/people/{data.wearer.id}/fit"
+			>Fit test from paper</a
+		>{/if}
+</div>
+{#if form && 'kept' in form}<div class="mt-3">
+		<Notice kind="good"><p role="status">Kept.</p></Notice>
+	</div>{/if}
+{#if form && 'reported' in form && form.reported}<div class="mt-3">
+		<Notice kind="caution"
+			><p role="status">
+				Reported: {CHANGE_WORDS[form.reported]}. Every fit test before it ended today.
+			</p></Notice
+		>
+	</div>{/if}
+<div class="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-[minmax(0,1fr)_22rem]">
+	<section aria-labelledby="tests">
+		<h2 id="tests">Fit tests</h2>
+		{#if data.tests.length === 0}<p class="mt-1">
+				None on record. Nothing that seals on the face is handed out before one was passed.
+			</p>{/if}
+		<ul>
+			{#each data.tests as test (test.id)}
+				<li class="rowline grid grid-cols-[1.6rem_1fr_auto] items-start gap-x-3 py-2">
+					<StateMark state={test.verdict.outcome === 'counts' ? 'ready' : 'retired'} />
+					<span
+						><b>{test.model}, size {test.size}</b>
+						<span class="text-soft"
+							>· {readable(test.testedOn)}, {test.method}{test.overall === null
+								? ''
+								: `, factor ${shownFactor(test.overall)}`}{test.fromPaper
+								? ', from paper'
+								: ''}{test.worn ? `, with ${test.worn}` : ''}</span
+						><br />{test.verdict.reasons[0]?.text ?? ''}</span
+					>
+					<Because
+						title="{test.model}, size {test.size}: {test.verdict.outcome}"
+						reasons={[...test.verdict.reasons, ...test.reasons]}
+					/>
+				</li>
+			{/each}
+		</ul>
+		{#if data.changes.length}
+			<h2 class="mt-6">Changes reported</h2>
+			<ul>
+				{#each data.changes as change (change.at)}<li class="rowline py-1">
+						{readable(change.on)}: {CHANGE_WORDS[change.what]}
+					</li>{/each}
+			</ul>
+		{/if}
+		{#if data.mayKeep}
+			<details class="mt-6">
+				<summary class="min-h-11 cursor-pointer content-center font-semibold">What is kept</summary>
+				<div class="mt-2">
+					{#key data.wearer.version}<WearerForm
+							wearer={data.wearer}
+							placeIds={data.places.map(({ id }) => id)}
+							places={data.allPlaces}
+							accounts={data.accounts}
+							{refusal}
+						/>{/key}
+				</div>
+			</details>
+		{/if}
+	</section>
+	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="Standing">
+		<p class="text-[1.3rem] leading-tight font-bold">
+			{counting.length
+				? `${counting.length} ${counting.length === 1 ? 'fit test counts' : 'fit tests count'}`
+				: 'No fit test counts'}
+		</p>
+		<dl class="mt-2 grid grid-cols-[7rem_1fr] gap-x-3 gap-y-1">
+			<dt class="text-soft">Cleared</dt>
+			<dd>{until(data.wearer.clearedUntil)}</dd>
+			<dt class="text-soft">Trained</dt>
+			<dd>{until(data.wearer.trainedUntil)}</dd>
+			<dt class="text-soft">Face</dt>
+			<dd>
+				{data.wearer.beard ? 'beard: nothing that seals on it' : 'clean as last seen'}{data.wearer
+					.eyewear
+					? ', glasses'
+					: ''}
+			</dd>
+			{#if data.account}<dt class="text-soft">Account</dt>
+				<dd>{data.account}</dd>{/if}
+		</dl>
+		{#if data.mayReport}
+			<form
+				method="post"
+				action="?/report"
+				class="mt-4 grid gap-2"
+				use:enhance={() =>
+					async ({ update }) => {
+						await update();
+						changeId = crypto.randomUUID();
+					}}
+			>
+				<input type="hidden" name="id" value={changeId} />
+				<h2>A change is reported</h2>
+				<p class="text-soft">It ends the fit tests today. A seal check is never a fit test.</p>
+				{#each FACE_CHANGES as what (what)}<button
+						class="button w-full justify-start! text-left"
+						name="what"
+						value={what}><span class="first-letter:uppercase">{CHANGE_WORDS[what]}</span></button
+					>{/each}
+			</form>
+		{/if}
+	</aside>
+</div>
