@@ -42,6 +42,14 @@ test('from a signed inspection to the one in its place and back, each shows its 
 
 test('records name the item and open what they speak of', async ({ page }) => {
 	await signInAs(page, 'Ilse Norrby');
+	// Something that is among the last, whatever other tests have done.
+	await scan(page, 'HM-0151');
+	await beginInspection(page);
+	await ready(page);
+	await page.keyboard.press('2');
+	await page.keyboard.press('1');
+	await expect(page.getByRole('main').getByRole('status').first()).toContainText('1 of 18');
+	await expect(page.getByText('every answer kept')).toBeVisible();
 	await page.goto(`${appUrl()}/records`);
 	await ready(page);
 	const line = page.getByRole('listitem').filter({ hasText: 'Fault found' }).first();

@@ -194,7 +194,8 @@
 					<button class="button primary">Take into the store</button>
 				</form>
 			</section>
-			<details>
+			<!-- Open where nothing is there yet, and where a table can be taken back. -->
+			<details open={data.parts.length === 0 || data.last.length > 0}>
 				<summary class="min-h-11 cursor-pointer content-center font-semibold"
 					>Take parts in from a table</summary
 				>
