@@ -70,7 +70,7 @@
 			name="pressureUnit"
 			label="Pressures of cylinders and sets"
 			options={PRESSURES}
-			hint="Kept and judged in bar; the other stands beside it. A gauge in psi is typed as “4350 psi”."
+			hint="Kept and judged in bar; the other stands beside it."
 		/>
 		<LongField
 			{of}
