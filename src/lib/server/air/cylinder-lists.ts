@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { type CylinderLocation, mayFill, mayFit } from '../../../core/air/cylinder.ts';
 import { familiesWhere } from '../../../core/data/family-records.ts';
 import type { Connection } from '../db/client.ts';
+import { containing } from '../db/queries/contains.ts';
 import { latestFills } from '../db/queries/fills.ts';
 import { stateOnDay } from '../db/queries/items.ts';
 import { cylinder, cylinderTest, item, itemModel, itemState, place } from '../db/schema/index.ts';
@@ -28,7 +29,7 @@ export async function listCylinders(
 ) {
 	const { db } = context;
 	const asOf = todayOf(context);
-	const like = filter.text ? `%${filter.text.replaceAll(/[%_\\]/g, '\\$&')}%` : null;
+	const like = filter.text ? containing(filter.text) : null;
 	const where = and(
 		inArray(item.family, CYLINDERS),
 		isNull(item.retiredOn),

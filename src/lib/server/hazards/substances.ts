@@ -13,6 +13,7 @@ import {
 } from '../../../core/substances/record.ts';
 import { site } from '../../../core/verdict.ts';
 import type { Connection } from '../db/client.ts';
+import { containing } from '../db/queries/contains.ts';
 import { putSubstances } from '../db/queries/substances.ts';
 import { siteSubstance, substanceChange, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
@@ -48,7 +49,7 @@ export async function searchSubstances(
 	limit = 40
 ): Promise<Substance[]> {
 	const tidy = text.trim().toLowerCase();
-	const like = `%${tidy.replaceAll(/[%_\\]/g, '\\$&')}%`;
+	const like = containing(tidy);
 	const own = await db
 		.select(SITE_COLUMNS)
 		.from(siteSubstance)

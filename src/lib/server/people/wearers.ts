@@ -6,6 +6,7 @@ import {
 	type ReportedChange
 } from '../../../core/people/fit-standing.ts';
 import type { Connection } from '../db/client.ts';
+import { containing } from '../db/queries/contains.ts';
 import {
 	fitTest,
 	itemModel,
@@ -42,7 +43,7 @@ export interface WearerInput {
 export async function listWearers(context: Reader, text = '') {
 	const { db } = context;
 	const asOf = todayOf(context);
-	const like = `%${text.trim().replaceAll(/[%_\\]/g, '\\$&')}%`;
+	const like = containing(text.trim());
 	const rows = await db
 		.select()
 		.from(wearer)

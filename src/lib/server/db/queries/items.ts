@@ -16,6 +16,7 @@ import {
 	sql,
 	type SQL
 } from 'drizzle-orm';
+import { containing } from './contains.ts';
 import { alias } from 'drizzle-orm/pg-core';
 import type { ItemState } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
@@ -95,7 +96,7 @@ const idsNamed = (db: Connection, table: typeof itemModel | typeof place, like: 
 function matching(db: Connection, filter: ItemFilter, asOf: string): SQL | undefined {
 	const parts: (SQL | undefined)[] = [];
 	if (filter.text) {
-		const like = `%${filter.text.replaceAll(/[%_\\]/g, '\\$&')}%`;
+		const like = containing(filter.text);
 		// Each part by an index of its own: the tag, in capitals always, by trigrams; models and places are few.
 		parts.push(
 			or(

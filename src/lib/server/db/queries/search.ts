@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { containing } from './contains.ts';
 import type { Found } from '../../../../core/search/rank.ts';
 import type { Connection } from '../client.ts';
 
@@ -10,7 +11,7 @@ const OF_EACH = 40;
 /** Everything that carries each of some words in its name or in what is said of it. */
 export async function findWords(db: Connection, words: readonly string[]): Promise<Found[]> {
 	if (words.length === 0) return [];
-	const like = words.map((word) => `%${word.replaceAll(/[%_\\]/g, '\\$&')}%`);
+	const like = words.map((word) => containing(word));
 	const all = (text: ReturnType<typeof sql>) =>
 		sql.join(
 			like.map((pattern) => sql`${text} ilike ${pattern}`),
