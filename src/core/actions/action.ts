@@ -4,7 +4,9 @@ import type { z } from 'zod';
 export type SubjectKind =
 	| 'account'
 	| 'air-source'
+	| 'batch'
 	| 'bench'
+	| 'container'
 	| 'defect'
 	| 'entry'
 	| 'fill'
@@ -27,7 +29,8 @@ export type SubjectKind =
 	| 'substance'
 	| 'test-house'
 	| 'part'
-	| 'wearer';
+	| 'wearer'
+	| 'authorisation';
 
 /** A thing that an entry leads to. */
 export interface ActionLink {

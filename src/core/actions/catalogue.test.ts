@@ -52,9 +52,60 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'part.counted': { part: 'O-ring', lot: 'L1', from: 10, to: 9, note: 'One under the bench.' },
 	'parts.counted': { lots: 4, differ: 1, note: '' },
 	'part.disposed': { part: 'O-ring', lot: 'L1', quantity: 2, why: 'Cut.' },
+	'item.brought': { from: 'returned', to: 'shelf', place: 'Bay', note: 'wiped' },
+	'item.handed-out': {
+		wearer: 'W101',
+		task: 'Laying up',
+		outcome: 'do not',
+		reasons: ['No fit test.'],
+		override: 'Rescue',
+		because: 'handed on',
+		offline: true
+	},
+	'item.returned': {
+		wearer: 'W101',
+		used: true,
+		minutes: 40,
+		bar: 90,
+		noticed: ['smell'],
+		contaminatedWith: ['styrene'],
+		next: 'returned'
+	},
+	'item.wiped': { wipes: 2 },
+	'item.looked-over': { good: true, looked: ['Discs flat'] },
+	'batch.begun': { number: 3 },
+	'batch.item': { number: 3, in: true },
+	'batch.read': { number: 3, celsius: 41.5, measured: true },
+	'batch.step': { number: 3, step: 'disinfect', agent: 'chlorine', dosePpm: 52 },
+	'batch.ended': {
+		number: 3,
+		outcome: 'fail',
+		items: 4,
+		reasons: ['Washed at 47 °C.'],
+		decision: 'inspect discs'
+	},
+	'stock.opened': { name: 'C 1', agent: 'chlorine', leftMl: 5000 },
+	'stock.changed': { name: 'C 1', what: 'taken away' },
 	'wearer.added': { number: '41' },
 	'wearer.changed': { number: '41' },
 	'wearer.change-reported': { number: '41', what: 'dental' },
+	'fit-test.begun': { number: '41', model: 'T1', size: 'M', way: 'UK, seven exercises' },
+	'fit-test.step': { number: '41', step: 'bend, once more' },
+	'fit-test.ended': { number: '41', ended: 'lost' },
+	'wearers.imported': { wearers: 60 },
+	'wearer.names-matched': { number: '41', names: 2 },
+	'wearer.own-item': { number: '41', tag: 'HM-0101', own: true },
+	'wearer.exported': { number: '41' },
+	'wearer.erased': { number: '41', reason: 'their own request' },
+	'authorisation.given': {
+		person: 'Someone',
+		job: 'repair',
+		scope: 'everything',
+		from: '2026-11-24',
+		until: null,
+		evidence: 'Course'
+	},
+	'authorisation.taken-back': { person: 'Someone', job: 'repair', why: 'Left the bench.' },
 	'fit-test.signed': {
 		number: '41',
 		model: 'T1',
@@ -193,6 +244,9 @@ describe('the catalogue of what is recorded', () => {
 			'inspection.hold-started',
 			'session.begun',
 			'session.refused',
-			'session.ended'
+			'session.ended',
+			'fit-test.step',
+			'batch.read',
+			'batch.step'
 		]));
 });

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Action, ActionLink, RecordKind, SubjectKind } from './action.ts';
 import { AIR_ACTIONS, ENTRY_ACTIONS } from './air.ts';
 import { BENCH_ACTIONS } from './bench.ts';
+import { CUSTODY_ACTIONS } from './custody.ts';
 import { FAULT_ACTIONS } from './faults.ts';
 import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
@@ -23,7 +24,8 @@ export const ACTIONS = {
 	...AIR_ACTIONS,
 	...ENTRY_ACTIONS,
 	...SITE_ACTIONS,
-	...PEOPLE_ACTIONS
+	...PEOPLE_ACTIONS,
+	...CUSTODY_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;

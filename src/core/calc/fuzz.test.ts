@@ -126,6 +126,50 @@ const GOOD: Record<string, Record<string, unknown>> = {
 		cylinders: [{ emptyKg: 4, waterVolumeL: 6.8, pressureBar: 300 }]
 	},
 	'fit-factor': { factors: [210, 180, 95], mask: 'half', ruleSet: 'uk' },
+	dilution: { stockPercent: 5.25, volumeL: 3.785, stockMl: 5 },
+	'wash-check': {
+		temperatureC: 40,
+		agent: 'chlorine',
+		dosePpm: 50,
+		contactMin: 2,
+		rinsed: true,
+		driedBy: 'air'
+	},
+	'hand-out': {
+		item: {
+			kind: 'half-mask',
+			model: 'T1',
+			size: 'M',
+			state: 'ready',
+			complete: true,
+			inspectedOn: '2026-11-20',
+			filter: { code: 'A2-P3', hoursLeft: 8, sameTypeAndClass: true, sameOpening: true }
+		},
+		wearer: {
+			fitTests: [
+				{ model: 'T1', size: 'M', on: '2026-06-01', method: 'quantitative', passed: true }
+			],
+			changes: [{ what: 'dental', on: '2026-01-01' }],
+			facialHair: false,
+			clearedUntil: '2027-06-30',
+			trainedUntil: '2027-03-31'
+		},
+		task: {
+			kinds: [{ kind: 'half-mask', filter: 'A2-P3' }],
+			requiredFactor: 10,
+			hours: 4,
+			approved: true,
+			expiresOn: '2027-01-31',
+			inQuestion: false
+		},
+		ruleSet: 'uk',
+		asOf: '2026-11-27'
+	},
+	'kit-out': {
+		wearers: [{ id: 'a', fits: [{ model: 'T1', size: 'M' }] }],
+		sets: [{ tag: '1', model: 'T1', size: 'M', minutesOfAir: 40, personalOf: 'a' }],
+		minutesOfAir: 30
+	},
 	'turn-back': { startBar: [300, 280], warningBar: 55, marginBar: 10 },
 	'dew-point': { dewPointC: -20, pressureBar: 200 },
 	hose: {

@@ -29,6 +29,9 @@ export const MOST = {
 	/** Exercises of a fit test. */
 	factors: 100,
 	parts: 200,
+	/** Wearers kitted out at once, and sets that they choose from. */
+	team: 100,
+	sets: 1000,
 	months: 1200,
 	days: 36_500,
 	/** Characters of a name. */

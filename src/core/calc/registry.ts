@@ -11,6 +11,7 @@ import { AIR_OPERATIONS } from './air-operations.ts';
 import { BENCH_OPERATIONS } from './bench-operations.ts';
 import { beyondMeasure, faultOf } from './fault.ts';
 import { FIT_OPERATIONS } from './fit-operations.ts';
+import { HANDOUT_OPERATIONS } from './handout-operations.ts';
 import { hazardOperation } from './hazard-operation.ts';
 import {
 	listOf,
@@ -188,7 +189,8 @@ export const OPERATIONS: readonly Operation[] = [
 	due,
 	...BENCH_OPERATIONS,
 	...AIR_OPERATIONS,
-	...FIT_OPERATIONS
+	...FIT_OPERATIONS,
+	...HANDOUT_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };

@@ -187,7 +187,10 @@ export function readNumber(cell: string, { decimalComma }: { decimalComma: boole
 }
 
 /** A CSV text of records, for a spreadsheet: comma, point, a heading, CRLF. */
-export function writeTable<T>(records: readonly T[], columns: readonly Column<T>[]): string {
+export function writeTable<T>(
+	records: readonly T[],
+	columns: readonly Pick<Column<T>, 'name' | 'write'>[]
+): string {
 	const rows = records.map((record) => columns.map((column) => guarded(column.write(record))));
 	return `${Papa.unparse({ fields: columns.map((column) => column.name), data: rows })}\r\n`;
 }

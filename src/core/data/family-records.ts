@@ -10,6 +10,8 @@ export interface FamilyRecord {
 	keepsSealed: boolean;
 	/** The kind of protection that it is with its filters on, by the family of what is put onto it; '' with nothing. */
 	servesAs: Readonly<Record<string, string>>;
+	/** The kind of protection that it is by its own air, by the family of what is put onto it. */
+	suppliesAs: Readonly<Record<string, string>>;
 	/** The stations at which its filters are looked at. */
 	filterStations: readonly string[];
 	/** The stations at which what sits over its filters is looked at: pre-filter, retainer, adapter. */
@@ -40,6 +42,7 @@ const NOTHING: Omit<FamilyRecord, 'family'> = {
 	carries: null,
 	keepsSealed: false,
 	servesAs: {},
+	suppliesAs: {},
 	filterStations: [],
 	layerStations: [],
 	takesParts: false,
@@ -115,6 +118,7 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		partStations: { 'full-face': 'hood', 'half-mask': 'hood', 'opened-filter': 'filter' }
 	},
 	'ba-set': {
+		suppliesAs: { 'full-face': 'ba' },
 		takesParts: true,
 		neverWithout: ['cylinder', 'full-face'],
 		partStations: { cylinder: 'cylinder', 'full-face': 'mask' },
@@ -130,6 +134,11 @@ const DIFFERS: Record<string, Partial<FamilyRecord>> = {
 		]
 	},
 	airline: {
+		suppliesAs: {
+			'full-face': 'airline-full-face',
+			'half-mask': 'airline-half-mask',
+			'ventilated-suit': 'airline-hood'
+		},
 		takesParts: true,
 		air: 'rig',
 		partStations: {
@@ -166,6 +175,19 @@ export function servedBy(family: string, parts: readonly string[] = []): string 
 	const part = parts.find((one) => one in servesAs) ?? '';
 	return servesAs[part] ?? null;
 }
+
+/** The kind of protection that an item is handed out as, by filters or by its own air; null: it is none. */
+export function handedOutAs(family: string, parts: readonly string[] = []): string | null {
+	const { suppliesAs } = recordOf(family);
+	const part = parts.find((one) => one in suppliesAs) ?? '';
+	return suppliesAs[part] ?? servedBy(family, parts);
+}
+
+/** The families that can be handed out as one of some kinds. */
+export const familiesServing = (kinds: ReadonlySet<string>): string[] =>
+	familiesWhere(({ servesAs, suppliesAs }) =>
+		[...Object.values(servesAs), ...Object.values(suppliesAs)].some((kind) => kinds.has(kind))
+	);
 
 /** The families of which something holds. */
 export const familiesWhere = (holds: (record: FamilyRecord) => boolean): string[] =>

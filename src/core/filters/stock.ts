@@ -136,7 +136,10 @@ export function judgePack(
 	return { outcome: reasons.length ? 'does not' : 'serves', reasons };
 }
 
-function codeFaults(filter: StockFilter, need: FilterNeed): Reason[] {
+function codeFaults(
+	filter: Pick<StockFilter, 'codeEn' | 'codeUs'>,
+	need: Pick<FilterNeed, 'ruleSet' | 'codeEn' | 'codeUs' | 'oilAerosol'>
+): Reason[] {
 	const origin = need.ruleSet === 'uk' ? published('EN 14387, EN 143') : published('42 CFR 84');
 	const fault = (rule: string, text: string): Reason => ({ rule, text, origin });
 	if (need.ruleSet === 'uk') {
@@ -184,6 +187,20 @@ function usFaults(held: UsFilterCode, wanted: UsFilterCode, oil: boolean): strin
 		}
 	}
 	return faults;
+}
+
+/**
+ * Why a filter of one marking does not do for another that is asked for, as sentences; none where it does.
+ * @param oilAerosol oil mist is in the air, of the US scheme
+ */
+export function codeServes(
+	held: string,
+	wanted: string,
+	ruleSet: RuleSet,
+	oilAerosol = false
+): string[] {
+	const need = { ruleSet, codeEn: wanted, codeUs: wanted, oilAerosol };
+	return codeFaults({ codeEn: held, codeUs: held }, need).map(({ text }) => text);
 }
 
 /** How much more a filter catches than asked: the least that serves is offered first. */

@@ -47,6 +47,9 @@ export function passRates(tallies: readonly FitTally[]): PassRate[] {
 	});
 }
 
+/** A share as so many in a hundred. Nothing is certain: never all of them. */
+export const inHundred = (share: number): number => Math.min(99, Math.round(share * 100));
+
 /** What to try next after a failed test: the likeliest to pass first; what failed already is left out. */
 export const nextToTry = (
 	rates: readonly PassRate[],

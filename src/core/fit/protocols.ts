@@ -1,7 +1,7 @@
 import { textTable } from '../data/text-table.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { InputError, type Origin, published } from '../verdict.ts';
-import { type FitMask, judgeFit, overallFactor } from './fit-factor.ts';
+import { type FitMask, judgeFit, MOST_FACTOR, overallFactor } from './fit-factor.ts';
 
 /** One movement of a fit test. */
 export interface FitExercise {
@@ -21,11 +21,18 @@ export interface FitProtocol {
 	ruleSet: RuleSet;
 	/** Kinds of masks that it may be used for. */
 	masks: readonly FitMask[];
-	/** How much of the time the counter samples the room before and after the masks: a fast one samples it twice in all. */
-	ambient: 'each exercise' | 'first and last';
+	/**
+	 * When the counter samples the room: before and after each exercise, on top of its time; or, of a fast one, for so
+	 * many seconds out of the first exercise and out of the last.
+	 */
+	room: 'each exercise' | { firstS: number; lastS: number };
 	exercises: readonly FitExercise[];
 	origin: Origin;
 }
+
+/** What the wearer reads aloud: every sound of the mouth moves the mask another way. */
+export const READ_ALOUD =
+	'The ferry left the quay before sunrise. Five gulls followed it, wide-winged and noisy, over the grey water of the sound. On deck a boy counted barrels: forty of herring, eight of pitch, a few of flour. “Which way does the wind blow?” his mother called. “From the north-west,” he shouted, “and it will freshen by noon.” They both laughed, drew their hoods together and watched the harbour grow small.';
 
 /** What the wearer does, by the name that the published tables use. */
 const MOVES = textTable(`
@@ -56,6 +63,9 @@ const exercises = (table: string): FitExercise[] =>
 			};
 		});
 
+/** Out of the first and of the last exercise of a fast protocol. Published: app. A, tables A-1 and A-2; from memory. */
+const FAST_ROOM = { firstS: 20, lastS: 9 };
+
 /** Protocols that are shipped: exercises and seconds published, from memory. */
 export const FIT_PROTOCOLS: readonly FitProtocol[] = [
 	{
@@ -63,7 +73,7 @@ export const FIT_PROTOCOLS: readonly FitProtocol[] = [
 		name: 'US, eight exercises',
 		ruleSet: 'us',
 		masks: ['half', 'full'],
-		ambient: 'each exercise',
+		room: 'each exercise',
 		exercises: exercises(
 			'normal:60 deep:60 side:60 updown:60 talk:60 grimace:15:no bend:60 normal2:60'
 		),
@@ -74,7 +84,7 @@ export const FIT_PROTOCOLS: readonly FitProtocol[] = [
 		name: 'US, fast, elastomeric masks',
 		ruleSet: 'us',
 		masks: ['half', 'full'],
-		ambient: 'first and last',
+		room: FAST_ROOM,
 		exercises: exercises('bend:50 jog:30 side:30 updown:39'),
 		origin: published('29 CFR 1910.134 appendix A, table A-1 (2019)')
 	},
@@ -83,7 +93,7 @@ export const FIT_PROTOCOLS: readonly FitProtocol[] = [
 		name: 'US, fast, filtering facepieces',
 		ruleSet: 'us',
 		masks: ['half'],
-		ambient: 'first and last',
+		room: FAST_ROOM,
 		exercises: exercises('bend:50 talk:30 side:30 updown:39'),
 		origin: published('29 CFR 1910.134 appendix A, table A-2 (2019)')
 	},
@@ -92,7 +102,7 @@ export const FIT_PROTOCOLS: readonly FitProtocol[] = [
 		name: 'UK, seven exercises',
 		ruleSet: 'uk',
 		masks: ['half', 'full'],
-		ambient: 'each exercise',
+		room: 'each exercise',
 		exercises: exercises('normal:60 deep:60 side:60 updown:60 talk:60 bend:60 normal2:60'),
 		origin: published('HSE INDG479')
 	}
@@ -170,4 +180,20 @@ export function judgeProtocol(
 		protocol.ruleSet
 	);
 	return { ...verdict, worst };
+}
+
+/**
+ * Whether a test can still be passed by what was measured so far, were all that is left as good as the counter can tell.
+ * @param most highest factor that the counter can tell
+ */
+export function canStillPass(
+	protocol: FitProtocol,
+	factors: Readonly<Record<string, number>>,
+	mask: FitMask,
+	most = MOST_FACTOR
+): boolean {
+	const best = protocol.exercises
+		.filter(({ counted }) => counted)
+		.map(({ key }) => factors[key] ?? most);
+	return judgeFit(best, mask, protocol.ruleSet).outcome === 'pass';
 }

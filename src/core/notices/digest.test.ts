@@ -9,6 +9,7 @@ const facts = (part: Partial<DigestFacts> = {}): DigestFacts => ({
 	due: [],
 	held: [],
 	plans: [],
+	people: [],
 	buy: [],
 	...part
 });
@@ -42,6 +43,14 @@ describe('the message of a day', () => {
 		expect(text).toContain('Overdue, elsewhere (1)\n- HM-1: inspection');
 		expect(text.indexOf('HM-2')).toBeLessThan(text.indexOf('HM-1'));
 		expect(text).toContain('https://grevan.example/');
+	});
+
+	it('says what lapses of people to whoever works on the equipment, and to nobody else', () => {
+		const people = ['Runa: Fit test with T1, size M, last day 5 Dec 2026'];
+		expect(digestFor(facts({ people }), technician, '')?.text).toContain(
+			'People (1)\n- Runa: Fit test with T1'
+		);
+		expect(digestFor(facts({ people }), keeper, '')).toBeNull();
 	});
 
 	it('tells whoever answers for one place of that place alone', () => {

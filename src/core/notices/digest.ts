@@ -21,6 +21,8 @@ export interface DigestFacts {
 	held: readonly { tag: string; why: string; placeId: string; place: string }[];
 	/** Hazard plans that lapse or are in question, each as a sentence. */
 	plans: readonly string[];
+	/** What of the people lapses, each as a sentence. */
+	people: readonly string[];
 	/** What runs short or out of the stores, each as a sentence. */
 	buy: readonly string[];
 }
@@ -76,6 +78,7 @@ export function digestFor(facts: DigestFacts, reader: Reader, address: string): 
 		...section(`Due this week${elsewhere}`, others(facts.due).map(dueLine)),
 		...section('Held', [...theirs(facts.held), ...others(facts.held)].map(heldLine)),
 		...(reader.wholeSite ? section('Hazard plans', facts.plans) : []),
+		...(reader.wholeSite ? section('People', facts.people) : []),
 		...(reader.wholeSite ? section('To buy', facts.buy) : [])
 	];
 	if (lines.length === 0) return null;

@@ -14,6 +14,13 @@ export const JOBS = [
 ] as const;
 export type Job = (typeof JOBS)[number];
 
+/** Repairs that open what meters the air: an authorisation of their own. Common practice. */
+const METERED: readonly string[] = ['ba-service', 'airline-service', 'cylinder-valve'];
+
+/** The job that a repair is, by its key. */
+export const jobOfRepair = (repair: string): Job =>
+	METERED.includes(repair) ? 'repair of demand valves and reducers' : 'repair';
+
 /** That somebody may do a job, for what, and until when. */
 export interface Authorisation {
 	job: Job;

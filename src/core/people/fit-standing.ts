@@ -1,6 +1,6 @@
 import type { RuleSet } from '../data/substance.ts';
 import { checkDay, plusMonths, readable, type Day } from '../plan/calendar.ts';
-import { published, type Reason, type Verdict } from '../verdict.ts';
+import { commonPractice, published, type Reason, type Verdict } from '../verdict.ts';
 
 /** What makes a fit test worth nothing any more. Published: 29 CFR 1910.134(f)(3) and app. A; from memory. */
 export const FACE_CHANGES = ['weight', 'dental', 'pregnancy', 'scar', 'visible'] as const;
@@ -55,13 +55,16 @@ function endedBy(test: FitTest, change: ReportedChange): boolean {
 }
 
 /**
- * Whether a fit test counts on a day: passed, of the last twelve months, with no change since.
+ * Whether a fit test counts on a day: passed, of the last twelve months, with no change since, and not failed since with
+ * the same mask.
+ * @param later tests with the same model and size that came after it
  * @throws InputError on a day that is none
  */
 export function judgeFitTest(
 	test: FitTest,
 	changes: readonly ReportedChange[],
-	asOf: Day
+	asOf: Day,
+	later: readonly FitTest[] = []
 ): Verdict<'counts' | 'does not'> {
 	const until = fitUntil(test.on);
 	const reasons: Reason[] = [];
@@ -78,6 +81,13 @@ export function judgeFitTest(
 			'fit.changed',
 			`Reported on ${readable(change.on)}: ${CHANGE_WORDS[change.what]}. The fit test of ${readable(test.on)} ended that day.`,
 			AFTER_CHANGE
+		);
+	const failed = later.find(({ passed, on }) => !passed && on <= asOf);
+	if (test.passed && failed)
+		say(
+			'fit.failed-since',
+			`A later test with ${what}, on ${readable(failed.on)}, was not passed.`,
+			commonPractice()
 		);
 	if (reasons.length > 0) return { outcome: 'does not', reasons };
 	say(

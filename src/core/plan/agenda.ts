@@ -8,13 +8,17 @@ export type AgendaKind =
 	| 'inside'
 	| 'flag'
 	| 'air'
+	| 'not-back'
 	| 'held'
 	| 'release'
 	| 'filters-over'
 	| 'overdue'
+	| 'person-over'
+	| 'dirty'
 	| 'running'
 	| 'filters-due'
 	| 'due'
+	| 'person-due'
 	| 'watch';
 
 export interface AgendaEntry {
@@ -31,13 +35,17 @@ const CONSEQUENCE: readonly AgendaKind[] = [
 	'inside',
 	'flag',
 	'air',
+	'not-back',
 	'filters-over',
 	'held',
 	'release',
 	'overdue',
+	'person-over',
+	'dirty',
 	'running',
 	'filters-due',
 	'due',
+	'person-due',
 	'watch'
 ];
 
@@ -82,12 +90,16 @@ export const BENCH_MINUTES: Record<AgendaKind, number> = {
 	inside: 0,
 	flag: 15,
 	air: 20,
+	'not-back': 5,
 	'filters-over': 5,
 	held: 20,
 	release: 5,
 	overdue: 5,
+	'person-over': 20,
+	dirty: 4,
 	running: 5,
 	'filters-due': 5,
 	due: 5,
+	'person-due': 20,
 	watch: 5
 };

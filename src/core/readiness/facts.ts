@@ -1,4 +1,5 @@
 import type { CylinderData } from '../air/cylinder.ts';
+import type { Where } from '../custody/custody.ts';
 import type { Severity } from '../data/reject-codes.ts';
 import type { Day } from '../plan/calendar.ts';
 import type { ItemEvent } from '../plan/events.ts';
@@ -40,6 +41,11 @@ export interface ItemFacts {
 	filtersRecalled?: boolean;
 	/** Its maker took the model from the market. */
 	withdrawn?: { on: Day; why: string } | null;
+	/** Where it is; left out: on its shelf. */
+	custody?: {
+		where: Where;
+		/** Number of who has it, or the batch that it is in. */ with: string | null;
+	} | null;
 	/** What it lacks on record, as sentences: nothing is ready with a place left empty. */
 	lacks?: readonly string[];
 	/** What is known of a cylinder beyond what was looked at. */

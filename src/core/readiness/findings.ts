@@ -1,14 +1,16 @@
 import { cylinderDates, freshUntil } from '../air/cylinder.ts';
 import { HELD_BY_AIR } from '../air/source.ts';
+import { BLOCK_OF, WHERE_WORDS } from '../custody/custody.ts';
 import { holds } from '../data/reject-codes.ts';
 import { groupBy } from '../group-by.ts';
 import type { RuleSet } from '../data/substance.ts';
 import { plusDays, readable, type Day } from '../plan/calendar.ts';
 import { type Due, judgeDue, type DueRule } from '../plan/due.ts';
 import { countSince } from '../plan/events.ts';
-import { asDueRule, type RuleWhat } from '../plan/rules.ts';
+import { asDueRule, type RuleWhat, whatWords } from '../plan/rules.ts';
 import { SHIPPED_RULES } from '../plan/shipped-rules.ts';
 import { commonPractice, maker, type Origin, type Reason } from '../verdict.ts';
+import { type Block, BLOCKS } from './block.ts';
 import { type CylinderKnown, doneKey, type ItemFacts } from './facts.ts';
 
 /** What can fall due about an item. */
@@ -23,10 +25,6 @@ export const DUE_WHATS = [
 	'service'
 ] as const;
 export type DueWhat = (typeof DUE_WHATS)[number];
-
-/** What keeps an item out of use, the strongest first. */
-export const BLOCKS = ['retired', 'in service', 'held'] as const;
-export type Block = (typeof BLOCKS)[number];
 
 /** Something that is to be done about an item by a day. */
 export interface ItemDue {
@@ -94,9 +92,16 @@ function against(facts: ItemFacts): Finding[] {
 		findings.push(
 			found('retired', `Taken out of use on ${readable(facts.retiredOn)}.`, { holds: 'retired' })
 		);
+	// On the wash line its filters are off, as they should be.
+	const inWash = facts.custody && BLOCK_OF[facts.custody.where] === 'in wash';
 	for (const text of facts.lacks ?? [])
 		findings.push(
-			found('incomplete', text, { holds: 'held' }, commonPractice('ready means complete'))
+			found(
+				'incomplete',
+				text,
+				inWash ? {} : { holds: 'held' },
+				commonPractice('ready means complete')
+			)
 		);
 	for (const { severity, code, station } of facts.openDefects) {
 		const stops = holds(severity);
@@ -133,7 +138,25 @@ function standing(facts: ItemFacts): Finding[] {
 			? [found('in-service', 'A repair is under way.', { holds: 'in service' })]
 			: []),
 		...(facts.cylinder ? againstCylinder(facts.cylinder) : []),
+		...ofCustody(facts),
 		...(facts.watched ?? []).map((reason): Finding => ({ reason, watches: true }))
+	];
+}
+
+/** That it is not on its shelf. */
+function ofCustody({ custody }: ItemFacts): Finding[] {
+	if (!custody) return [];
+	const holds = BLOCK_OF[custody.where];
+	if (!holds) return [];
+	const who = custody.with ? `: ${custody.with}` : '';
+	return [
+		found(
+			`at.${custody.where.replaceAll(' ', '-')}`,
+			`It is ${WHERE_WORDS[custody.where]}${who}.`,
+			{
+				holds
+			}
+		)
 	];
 }
 
@@ -186,6 +209,11 @@ const WATCHED: DueRule = {
 	origin: commonPractice('about half the interval')
 };
 
+const NEVER_INSPECTED: Finding = {
+	reason: { rule: 'due.never', text: 'Never done.', origin: commonPractice() },
+	due: { what: 'inspection', from: NEVER, on: NEVER }
+};
+
 /** What the rules of intervals ask for: of everything the earliest wins, and each rule is said. */
 function ofRules(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 	const rules = facts.rules ?? SHIPPED_RULES[ruleSet];
@@ -193,12 +221,13 @@ function ofRules(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 	const asked = groupBy(rules, ({ what, detail }) => doneKey(what, detail));
 	return [...asked].flatMap(([key, group]) => {
 		const [{ what, detail } = { what: 'inspection', detail: '' } as const] = group;
-		const own = group.map(asDueRule);
+		const looked = what === 'inspection';
 		// What was never looked at is not ready, whatever its rules wait for.
-		if (what === 'inspection' && facts.lastInspectionOn === null) own.push(WATCHED);
-		if (watched && what === 'inspection') own.unshift(WATCHED);
+		if (looked && facts.lastInspectionOn === null) return [NEVER_INSPECTED];
+		const own = group.map(asDueRule);
+		if (watched && looked) own.unshift(WATCHED);
 		const due = judgeDue({ rules: own, ...sinceDone(facts, what, key), asOf });
-		const said = what === 'inspection' ? due.reasons : due.reasons.map((reason) => named(reason));
+		const said = looked ? due.reasons : due.reasons.map((reason) => named(reason, what, detail));
 		return said.map((reason, i): Finding =>
 			i === 0
 				? {
@@ -234,8 +263,10 @@ function daysOf({ dueFrom, dueOn, counted }: Due): Pick<ItemDue, 'from' | 'on' |
 }
 
 /** “Never done” says of what. */
-const named = (reason: Reason): Reason =>
-	reason.rule === 'due.never' ? { ...reason, text: 'Bench test: never done here.' } : reason;
+const named = (reason: Reason, what: RuleWhat, detail: string): Reason =>
+	reason.rule === 'due.never'
+		? { ...reason, text: `${whatWords(what, detail)}: never done here.` }
+		: reason;
 
 function ofCylinder(known: CylinderKnown, ruleSet: RuleSet): Finding[] {
 	const { lastDay, reasons } = cylinderDates(known, known.lastTestOn, ruleSet);

@@ -6,11 +6,11 @@ import {
 	findingsOf,
 	NEVER,
 	summary,
-	type Block,
 	type DueWhat,
 	type Finding,
 	type ItemState
 } from './findings.ts';
+import type { Block } from './block.ts';
 
 /** The part of the state that does not move with the calendar, and the days at which it does. */
 export interface StateCache {

@@ -12,6 +12,7 @@ export const FOUND_KINDS = [
 	'part',
 	'test',
 	'fill',
+	'wearer',
 	'person',
 	'guide'
 ] as const;

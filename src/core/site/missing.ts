@@ -14,6 +14,8 @@ export interface SiteSoFar {
 	takesFilters: boolean;
 	filterLot: boolean;
 	part: boolean;
+	/** Somebody stands in the register of wearers. */
+	wearer: boolean;
 	/** A floor above zero. */
 	floor: boolean;
 	plan: boolean;

@@ -113,6 +113,7 @@ describe('what a site still lacks', () => {
 		inspected: false,
 		takesFilters: false,
 		filterLot: false,
+		wearer: false,
 		part: false,
 		floor: false,
 		plan: false,
