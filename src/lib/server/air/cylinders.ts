@@ -12,7 +12,9 @@ import {
 } from '../../../core/air/cylinder.ts';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { holds, rejectCode } from '../../../core/data/reject-codes.ts';
+import type { Where } from '../../../core/custody/custody.ts';
 import { checkDay, type Day } from '../../../core/plan/calendar.ts';
+import { moveTo, openRow } from '../custody/move.ts';
 import type { Connection } from '../db/client.ts';
 import { cylinder, cylinderTest, defect, item } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
@@ -241,6 +243,23 @@ export function noteInside(
 	});
 }
 
+/** Where each place of a cylinder is in custody. */
+const CUSTODY_OF: Record<CylinderLocation, Where> = {
+	rack: 'shelf',
+	filling: 'filling',
+	'test house': 'test house'
+};
+
+/** Writes down where a cylinder is, for the fill room and in custody: the one place that does. */
+export async function placeCylinder(at: Work, itemId: string, to: CylinderLocation): Promise<void> {
+	await at.tx.update(cylinder).set({ location: to }).where(eq(cylinder.itemId, itemId));
+	const { where } = await openRow(at.tx, itemId);
+	if (where === CUSTODY_OF[to]) return;
+	const [found] = await at.tx.select().from(item).where(eq(item.id, itemId));
+	// Whoever stands at the rack with it knows better than the record.
+	if (found) await moveTo(at, found, { where: CUSTODY_OF[to] }, 'brought by the fill room');
+}
+
 /** Takes a cylinder to the rack, into the queue of empties or to the test house; off its set where it is on one. */
 export function bringCylinder(
 	context: Context,
@@ -257,7 +276,7 @@ export function bringCylinder(
 				.update(item)
 				.set({ setId: null, version: found.version + 1 })
 				.where(eq(item.id, found.id));
-		await tx.update(cylinder).set({ location: input.to }).where(eq(cylinder.itemId, found.id));
+		await placeCylinder(at, found.id, input.to);
 		const involved = [found.id, ...(found.setId ? [found.setId] : [])];
 		for (const itemId of involved)
 			at.record('cylinder.brought', {

@@ -168,7 +168,10 @@ async function setWorn(db: Connection, site: Site, asOf: string, tag: string, pa
 	if (!recordOf(set.family).goesIn)
 		throw new Refusal('invalid', `${set.tag} is no breathing apparatus.`, path);
 	const known = (await loadFacts(db, [set.id], site)).get(set.id);
-	const state = known && judgeItem(known.facts, site.ruleSet, asOf);
+	// What is out over the counter is what goes in; everything else about it counts as ever.
+	const out = known?.facts.custody?.where === 'issued';
+	const facts = known && (out ? { ...known.facts, custody: null } : known.facts);
+	const state = facts && judgeItem(facts, site.ruleSet, asOf);
 	if (state && !['ready', 'due'].includes(state.outcome))
 		throw new Refusal(
 			'conflict',

@@ -1,5 +1,6 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Connection } from '../db/client.ts';
+import { shownNames } from '../db/queries/names.ts';
 import { entryAlarm, entryTeam, entryWearer, item, place, user } from '../db/schema/index.ts';
 import { consumptionOfUse } from './uses.ts';
 
@@ -31,12 +32,14 @@ export async function entryLog(db: Connection, limit = 20) {
 			)
 		)
 		.orderBy(asc(entryAlarm.dueAt));
+	const shown = await shownNames(db);
 	return teams.map((row) => ({
 		...row,
 		wearers: wearers
 			.filter((w) => w.wearer.teamId === row.team.id)
 			.map((w) => ({
 				...w,
+				wearer: { ...w.wearer, wearer: shown(w.wearer.wearer) },
 				lPerMin: consumptionOfUse(w.wearer),
 				alarms: alarms.filter((a) => a.alarm.wearerId === w.wearer.id)
 			}))

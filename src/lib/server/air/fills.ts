@@ -3,7 +3,7 @@ import { mayFill } from '../../../core/air/cylinder.ts';
 import { RATED_C, settledPressureBar } from '../../../core/air/settle.ts';
 import { READY_SHARE } from '../../../core/bench/breathing-apparatus.ts';
 import type { Connection } from '../db/client.ts';
-import { cylinder, cylinderFill, fillBatch } from '../db/schema/index.ts';
+import { cylinderFill, fillBatch } from '../db/schema/index.ts';
 import { openDefect } from '../faults/faults.ts';
 import { stepRejected } from '../inspection/procedures.ts';
 import { panelExtrasAt } from '../instruments/simulated/fill-panel.ts';
@@ -11,9 +11,10 @@ import { withExtras } from '../instruments/with-instrument.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write, writeAfter } from '../kernel/write.ts';
+import { requireAuthorisedOn } from '../people/authorisations.ts';
 import { refuseRetired } from '../register/items.ts';
 import { fillLook, openFill } from './fill-room.ts';
-import { cylinderByTag, putPressure } from './cylinders.ts';
+import { cylinderByTag, placeCylinder, putPressure } from './cylinders.ts';
 import { noPanel, type PanelAddress, targetNow, withPanel } from './panel.ts';
 import { sourceWithState } from './sources.ts';
 
@@ -44,6 +45,7 @@ export async function startFill(
 			() => putOn(context, address, input),
 			async (at, { instrument, startBar }) => {
 				const { found } = await fillable(readerOf(at), input);
+				await requireAuthorisedOn(at, 'fill cylinders', found.id);
 				const batch = await batchFor(at, input.sourceId);
 				await at.tx.insert(cylinderFill).values({
 					id: input.id,
@@ -54,10 +56,7 @@ export async function startFill(
 					startedBy: at.actor.id,
 					startedAt: at.now
 				});
-				await at.tx
-					.update(cylinder)
-					.set({ location: 'filling' })
-					.where(eq(cylinder.itemId, found.id));
+				await placeCylinder(at, found.id, 'filling');
 				at.record('fill.started', {
 					of: input.id,
 					itemId: found.id,
@@ -247,10 +246,7 @@ export function finishFill(
 				trace: read.trace
 			})
 			.where(eq(cylinderFill.id, input.id));
-		await tx
-			.update(cylinder)
-			.set({ location: outcome === 'full' ? 'rack' : 'filling' })
-			.where(eq(cylinder.itemId, open.fill.itemId));
+		await placeCylinder(at, open.fill.itemId, outcome === 'full' ? 'rack' : 'filling');
 		at.record('fill.ended', {
 			of: input.id,
 			itemId: open.fill.itemId,

@@ -12,7 +12,9 @@ export type ReadingRow = typeof entryReading.$inferSelect;
 const LEAST_USE_MIN = 5;
 
 /** What a use came to, L/min; null for one too short to say. */
-export function consumptionOfUse(wearer: WearerRow): number | null {
+export function consumptionOfUse(
+	wearer: Pick<WearerRow, 'startedAt' | 'endedAt' | 'startBar' | 'endBar' | 'waterVolumeL'>
+): number | null {
 	if (!wearer.endedAt || wearer.endBar === null) return null;
 	const minutes = (wearer.endedAt.getTime() - wearer.startedAt.getTime()) / 60_000;
 	if (minutes < LEAST_USE_MIN || wearer.endBar >= wearer.startBar) return null;

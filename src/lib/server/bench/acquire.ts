@@ -1,8 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../db/client.ts';
-import { holdLease } from '../db/queries/leases.ts';
 import { benchChunk, benchTest, item, user } from '../db/schema/index.ts';
-import { InstrumentError } from '../instruments/line-client.ts';
+import { follow } from '../instruments/follow.ts';
 import { pressureBenchAt } from '../instruments/pressure-bench.ts';
 import type { Unattended } from '../kernel/context.ts';
 import { writeUnattended } from '../kernel/write.ts';
@@ -10,11 +9,6 @@ import { log, logged } from '../web/log.ts';
 import { closeTest, samplesOf } from './judged-test.ts';
 import type { Benches } from './tests.ts';
 
-const POLL_MS = 200;
-/** After so long without a word from the process that listens another takes over. */
-const LEASE_MS = 4000;
-/** How long an instrument may be away before the test is closed with what came. */
-const PATIENCE_MS = 15_000;
 /** How long a bench may take from being taken to the begin of its hold. */
 const BEGIN_MS = 60_000;
 const listening = new Set<string>();
@@ -71,35 +65,18 @@ export function listen(
 
 /** Takes readings until the bench is done or gone, keeps each chunk before asking for the next, then judges. */
 async function acquire(context: Unattended, address: string, testId: string): Promise<void> {
-	const bench = pressureBenchAt(address);
-	const lease = `bench-test:${testId}`;
-	let heardAt = Date.now();
-	let kept = (await samplesOf(context.db, testId)).length;
-	let leaseUntil = 0;
-	try {
-		for (;;) {
-			if (Date.now() > leaseUntil - LEASE_MS / 2) {
-				if (!(await holdLease(context.db, lease, LEASE_MS))) return;
-				leaseUntil = Date.now() + LEASE_MS;
-			}
-			try {
-				const state = await bench.state();
-				const fresh = state === 'idle' ? [] : await bench.fetch(kept);
-				// A bench that was started anew knows nothing of this test: as good as gone.
-				if (state !== 'idle') heardAt = Date.now();
-				if (fresh.length) {
-					await keep(context, testId, kept, fresh);
-					kept += fresh.length;
-				} else if (state === 'done') return await finish(context, testId);
-			} catch (error) {
-				if (!(error instanceof InstrumentError)) throw error;
-			}
-			if (Date.now() - heardAt > PATIENCE_MS) return await finish(context, testId);
-			await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-		}
-	} finally {
-		bench.close();
-	}
+	const end = () => finish(context, testId);
+	await follow(context.db, {
+		lease: `bench-test:${testId}`,
+		kept: (await samplesOf(context.db, testId)).length,
+		instrument: pressureBenchAt(address),
+		keep: (first, samples) => keep(context, testId, first, samples),
+		done: async () => {
+			await end();
+			return true;
+		},
+		lost: end
+	});
 }
 
 const keep = (

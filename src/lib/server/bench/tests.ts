@@ -5,6 +5,7 @@ import { decodeText } from '../../../core/csv/decode.ts';
 import { familiesWhere } from '../../../core/data/family-records.ts';
 import type { Connection } from '../db/client.ts';
 import { benchTest, item, itemModel, user } from '../db/schema/index.ts';
+import { answering, freeOf } from '../instruments/addresses.ts';
 import { InstrumentError } from '../instruments/line-client.ts';
 import { pressureBenchAt } from '../instruments/pressure-bench.ts';
 import { benchExtrasAt, type Misbehaviour } from '../instruments/simulated/pressure-bench.ts';
@@ -34,16 +35,9 @@ export async function instruments(db: Connection, benches: Benches) {
 		.where(isNull(benchTest.endedAt));
 	return Promise.all(
 		benches.map(async (address, i) => {
-			const bench = pressureBenchAt(address);
 			const test = busy.find((t) => t.bench === i + 1) ?? null;
 			const about = { bench: i + 1, name: `Pressure bench ${i + 1}`, test };
-			try {
-				return { ...about, says: await bench.identify(), live: true };
-			} catch (error) {
-				return { ...about, says: (error as Error).message, live: false };
-			} finally {
-				bench.close();
-			}
+			return { ...about, ...(await answering(pressureBenchAt(address))) };
 		})
 	);
 }
@@ -181,8 +175,11 @@ async function freeBench(db: Connection, benches: Benches, wanted?: number): Pro
 		.select({ bench: benchTest.bench })
 		.from(benchTest)
 		.where(isNull(benchTest.endedAt));
-	const free = benches.map((_, i) => i + 1).filter((n) => !taken.some((t) => t.bench === n));
-	const number = wanted === undefined ? free[0] : free.find((n) => n === wanted);
+	const number = freeOf(
+		benches,
+		taken.map((one) => one.bench),
+		wanted
+	);
 	if (number === undefined) throw busy();
 	return number;
 }

@@ -7,8 +7,10 @@ import { eq } from 'drizzle-orm';
 import { writeAccount } from '../access/accounts.ts';
 import { type Auth, hashPassword, hashPin } from '../web/auth.ts';
 import { PEOPLE } from './scenario.ts';
+import { seedCustody } from './seed-custody.ts';
 import { seedEquipment } from './seed-equipment.ts';
 import { fitCanisters, fitFilters } from './seed-filters.ts';
+import { seedPeople } from './seed-people.ts';
 import { seedPlans } from './seed-plans.ts';
 import { Seed, type SeedOptions } from './seeding.ts';
 
@@ -51,9 +53,13 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await fitCanisters(seed);
 		await seed.testHouses();
 		await seed.consumables();
-		await seed.writeRecord();
+		await seedPeople(seed);
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);
 		await rebuildState(tx, ids, choices);
+		// What goes out is what is ready.
+		const moved = await seedCustody(seed, options.now);
+		await seed.writeRecord();
+		await rebuildState(tx, moved, choices);
 	});
 }

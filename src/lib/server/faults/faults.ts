@@ -87,16 +87,17 @@ export async function withdrawDefect(
 }
 
 /** Open faults, most serious and oldest first. */
-export function openDefects(db: Connection, limit = 200) {
-	return db
+/** Open defects, the most serious first; without a number all of them. */
+export function openDefects(db: Connection, most?: number) {
+	const rows = db
 		.select({ defect, tag: item.tag, family: item.family, place: place.name, by: user.name })
 		.from(defect)
 		.innerJoin(item, eq(item.id, defect.itemId))
 		.innerJoin(place, eq(place.id, item.placeId))
 		.innerJoin(user, eq(user.id, defect.reportedBy))
 		.where(isNull(defect.closedAt))
-		.orderBy(asc(defect.severity), asc(defect.reportedAt))
-		.limit(limit);
+		.orderBy(asc(defect.severity), asc(defect.reportedAt));
+	return most === undefined ? rows : rows.limit(most);
 }
 
 /** How often each station of each family failed, over all time; withdrawn reports are not counted. */

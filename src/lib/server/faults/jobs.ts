@@ -1,3 +1,4 @@
+import { jobOfRepair } from '../../../core/people/competence.ts';
 import { and, asc, desc, eq, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
 import { partName } from '../../../core/service/parts-store.ts';
@@ -5,6 +6,7 @@ import { partForStation, repairOf, type Repair } from '../../../core/data/repair
 import { closesItself } from '../../../core/people/two-people.ts';
 import { readable } from '../../../core/plan/calendar.ts';
 import { releasedByAnother } from '../../../core/people/two-people.ts';
+import { backFromRepair } from '../custody/move.ts';
 import type { Connection } from '../db/client.ts';
 import {
 	defect,
@@ -20,6 +22,7 @@ import {
 import type { Context } from '../kernel/context.ts';
 import { Refusal, stale } from '../kernel/refusal.ts';
 import { type Work, write } from '../kernel/write.ts';
+import { requireAuthorisedOn } from '../people/authorisations.ts';
 
 /** A repair with its parts, the people in it and the inspection that proves it. */
 export async function jobWithParts(db: Connection, jobId: string) {
@@ -114,6 +117,7 @@ export function startJob(context: Context, start: JobStart): Promise<string> {
 export async function beginJob(at: Work, start: JobStart): Promise<string> {
 	const { tx } = at;
 	const repair = findRepair(start.repair);
+	await requireAuthorisedOn(at, jobOfRepair(repair.key), start.itemId);
 	const defects = await tx
 		.select()
 		.from(defect)
@@ -232,6 +236,7 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 		if (job.doneAt) return;
 		if (job.version !== finish.version) throw stale('repair');
 		const repair = findRepair(job.repair);
+		await requireAuthorisedOn(at, jobOfRepair(repair.key), job.itemId);
 		const missing = repair.proof.findIndex((_, i) => !finish.proof[i]);
 		if (missing >= 0)
 			throw new Refusal(
@@ -273,6 +278,7 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 			itemId: job.itemId,
 			payload: { repair: job.repair, defects: defects.map((d) => d.code) }
 		});
+		await backFromRepair(at, job.itemId);
 	});
 }
 
@@ -335,6 +341,7 @@ export function releaseJob(
 		if (job.releasedAt) return;
 		if (job.version !== release.version) throw stale('repair');
 		if (!job.doneAt) throw new Refusal('conflict', 'The repair is not done yet.');
+		await requireAuthorisedOn(at, 'release', job.itemId);
 		const defects = await mendedBy(tx, job.id);
 		if (releasedByAnother(at.site, defects) && job.doneBy === at.actor.id)
 			throw new Refusal(
@@ -361,6 +368,7 @@ export function releaseJob(
 			itemId: job.itemId,
 			payload: { repair: job.repair, defects: defects.map((d) => d.code) }
 		});
+		if (!retires) await backFromRepair(at, job.itemId);
 	});
 }
 

@@ -9,7 +9,7 @@ import { type Context, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { readerOf, type Work, write } from '../kernel/write.ts';
 import { servedKind } from '../register/sets.ts';
-import { ledgerOf, pairChange, wearsOf } from './change.ts';
+import { ledgerOf, type PairRow, pairChange, wearsOf } from './change.ts';
 import { discard, lifeOf, pairRows, pairTag } from './opening.ts';
 
 /** The number on a pair's label; undefined when the text is none. */
@@ -73,7 +73,6 @@ export function addWear(
 ): Promise<{ used: number; changeOn: string }> {
 	const asked = { id: input.id, content: input };
 	return write(context, 'open filters', asked, async (at) => {
-		const { tx } = at;
 		checkMinutes(input.minutes);
 		const { pair, model, tag } = await lockPair(at, input.tag);
 		if (input.wornOn < pair.openedOn)
@@ -84,43 +83,54 @@ export function addWear(
 		if (pair.sealedUntil)
 			throw new Refusal('conflict', `${tag} stays sealed: once worn it is taken out of use.`);
 		const plan = await planPage(readerOf(at), input.planId);
-		const minutes = Math.round(input.minutes);
-		const life = lifeOf(
-			model,
-			plan.decision,
-			plan.inForce,
-			pair.filters,
-			await servedKind(tx, pair.itemId)
-		);
-		const lifeMin = shortestMin(life.parts);
-		await tx.insert(filterWear).values({
-			id: input.id,
-			pairId: pair.id,
-			planId: plan.plan.id,
-			task: plan.plan.task,
-			wornOn: input.wornOn,
-			minutes,
-			lifeMin,
-			enteredBy: at.actor.id,
-			enteredAt: at.now
-		});
-		at.changed(pair.itemId);
-		const wears = (await wearsOf(tx, [pair.id])).get(pair.id) ?? [];
-		const { used } = ledgerOf(wears);
-		at.record('filters.worn', {
-			of: pair.id,
-			itemId: pair.itemId,
-			payload: {
-				pair: tag,
-				task: plan.plan.task,
-				minutes,
-				on: input.wornOn,
-				lifeMin,
-				used: Number.isFinite(used) ? Number(used.toFixed(4)) : null
-			}
-		});
-		return { used, changeOn: pairChange({ pair, model, wears }).changeOn };
+		return wearIn(at, { pair, model }, plan, input);
 	});
+}
+
+/** Enters into the ledger of a pair that it was worn for a task, in the write of what says so. */
+export async function wearIn(
+	at: Work,
+	{ pair, model }: Pick<PairRow, 'pair' | 'model'>,
+	plan: Awaited<ReturnType<typeof planPage>>,
+	worn: { id: string; wornOn: string; minutes: number }
+): Promise<{ used: number; changeOn: string }> {
+	const { tx } = at;
+	const minutes = Math.round(worn.minutes);
+	const life = lifeOf(
+		model,
+		plan.decision,
+		plan.inForce,
+		pair.filters,
+		await servedKind(tx, pair.itemId)
+	);
+	const lifeMin = shortestMin(life.parts);
+	await tx.insert(filterWear).values({
+		id: worn.id,
+		pairId: pair.id,
+		planId: plan.plan.id,
+		task: plan.plan.task,
+		wornOn: worn.wornOn,
+		minutes,
+		lifeMin,
+		enteredBy: at.actor.id,
+		enteredAt: at.now
+	});
+	at.changed(pair.itemId);
+	const wears = (await wearsOf(tx, [pair.id])).get(pair.id) ?? [];
+	const { used } = ledgerOf(wears);
+	at.record('filters.worn', {
+		of: pair.id,
+		itemId: pair.itemId,
+		payload: {
+			pair: pairTag(pair.number),
+			task: plan.plan.task,
+			minutes,
+			on: worn.wornOn,
+			lifeMin,
+			used: Number.isFinite(used) ? Number(used.toFixed(4)) : null
+		}
+	});
+	return { used, changeOn: pairChange({ pair, model, wears }).changeOn };
 }
 
 /** Takes an opened pair out of use for a reason. */

@@ -9,6 +9,7 @@ import { type Actor, type Context, type Reader, todayOf } from '../kernel/contex
 import { Refusal } from '../kernel/refusal.ts';
 import { may } from '../kernel/permissions.ts';
 import { type Work, write } from '../kernel/write.ts';
+import { requireAuthorised } from '../people/authorisations.ts';
 import { libraryFor } from './substances.ts';
 
 export interface PlanInput {
@@ -204,6 +205,7 @@ export interface Approval {
 export function approvePlan(context: Context, input: Approval): Promise<{ edition: number }> {
 	return write(context, 'approve plans', { id: input.id, content: input }, async (at) => {
 		const { tx } = at;
+		await requireAuthorised(at, { job: 'approve plans', family: null, modelId: null });
 		if (input.expiresOn < at.today)
 			throw new Refusal('invalid', 'The day on which it lapses lies in the past.', 'expiresOn');
 		if (input.reviewOn > input.expiresOn)

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { stationOf } from '../../../core/data/families.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
+import { carryingOf, unsuited } from '../../../core/site/storage-fit.ts';
 import type { Connection } from '../db/client.ts';
 import { item, itemModel, muster, musterEntry, place, user } from '../db/schema/index.ts';
 import { openDefect } from '../faults/faults.ts';
@@ -180,7 +181,7 @@ async function stand(db: Connection, sheet: Sheet) {
 /** The sheet of a muster. */
 export async function musterPage(db: Connection, id: string) {
 	const [row] = await db
-		.select({ sheet: muster, by: user.name, place: place.name })
+		.select({ sheet: muster, by: user.name, kept: place })
 		.from(muster)
 		.innerJoin(user, eq(user.id, muster.startedBy))
 		.leftJoin(place, eq(place.id, muster.placeId))
@@ -189,8 +190,16 @@ export async function musterPage(db: Connection, id: string) {
 	const { seen, expected, missing } = await stand(db, row.sheet);
 	const [latest] = seen;
 	const [procedure] = latest ? await proceduresFor(db, latest.family) : [];
+	const { kept, ...rest } = row;
+	const family = row.sheet.family ?? latest?.family ?? null;
 	return {
-		...row,
+		...rest,
+		place: kept?.name ?? null,
+		/** How it lies or hangs, and what of the shelf does not suit it: looked at with the muster. */
+		keeping: family && {
+			carrying: carryingOf(family),
+			unsuited: kept ? unsuited(family, kept).map(({ text }) => text) : []
+		},
 		seen: seen.map(({ entry, ...about }) => ({
 			...about,
 			seenAt: entry.seenAt,

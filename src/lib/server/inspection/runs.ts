@@ -14,6 +14,7 @@ import { pairTag } from '../filters/opening.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
+import { requireAuthorisedOn } from '../people/authorisations.ts';
 import { itemByTag, refuseRetired } from '../register/items.ts';
 import { partsIn } from '../register/sets.ts';
 import { answersOf, plainAnswer } from './answers.ts';
@@ -128,6 +129,7 @@ export function signRun(
 			if (run.signedBy === at.actor.id) return;
 			throw await alreadySigned(tx, run);
 		}
+		await requireAuthorisedOn(at, 'inspect', run.itemId);
 		const answers = await answersOf(tx, run.id);
 		const procedure = await procedureAt(tx, run.procedure, run.procedureVersion);
 		const first = answers[0]?.answeredAt ?? run.startedAt;

@@ -5,6 +5,7 @@ import { insteadOf, type ReadyGroup } from '../../../core/fit/instead.ts';
 import { judgeSealCheck, type SealAttempt, waysAsked } from '../../../core/fit/seal-check.ts';
 import type { Connection } from '../db/client.ts';
 import { readyGroups } from '../db/queries/items.ts';
+import { shownNames } from '../db/queries/names.ts';
 import { sealCheck, user } from '../db/schema/index.ts';
 import { openPairOn } from '../filters/change.ts';
 import { planPage } from '../hazards/plans.ts';
@@ -75,11 +76,17 @@ export async function readyInstead(
 }
 
 /** Seal checks of an item, newest first. */
-export const sealChecksOf = (db: Connection, itemId: string) =>
-	db
+export async function sealChecksOf(db: Connection, itemId: string) {
+	const shown = await shownNames(db);
+	const rows = await db
 		.select({ check: sealCheck, by: user.name })
 		.from(sealCheck)
 		.innerJoin(user, eq(user.id, sealCheck.doneBy))
 		.where(eq(sealCheck.itemId, itemId))
 		.orderBy(desc(sealCheck.doneAt))
 		.limit(20);
+	return rows.map((row) => ({
+		...row,
+		check: { ...row.check, wearer: shown(row.check.wearer) }
+	}));
+}

@@ -6,6 +6,7 @@ import {
 import { calculate, type CalcResult } from '../../../core/calc/registry.ts';
 import { type ItemTable, readItemTable, type Register } from '../../../core/register/import.ts';
 import { readSubstanceTable, type SubstanceTable } from '../../../core/substances/import.ts';
+import { readWearerTable, type WearerTable } from '../../../core/people/wearer-table.ts';
 import { type PartRow, type PartTable, readPartTable } from '../../../core/service/parts-table.ts';
 import { InputError } from '../../../core/verdict.ts';
 
@@ -20,6 +21,10 @@ export interface HeavyTasks {
 	'read parts': {
 		in: { bytes: Uint8Array; held: readonly Pick<PartRow, 'part' | 'lot'>[]; asOf: string };
 		out: PartTable;
+	};
+	'read wearers': {
+		in: { bytes: Uint8Array; held: { numbers: readonly string[]; places: readonly string[] } };
+		out: WearerTable;
 	};
 	'read substances': {
 		in: Uint8Array;
@@ -62,6 +67,7 @@ const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['
 	},
 	'read filters': ({ bytes, held, asOf }) => readStoreTable(bytes, held, asOf),
 	'read parts': ({ bytes, held, asOf }) => readPartTable(bytes, held, asOf),
+	'read wearers': ({ bytes, held }) => readWearerTable(bytes, held),
 	'read substances': (bytes) => {
 		const { good, ...rest } = readSubstanceTable(bytes);
 		return {

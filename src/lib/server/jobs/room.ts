@@ -12,6 +12,7 @@ import { asRefusal } from '../kernel/refusal.ts';
 import { loadSite } from '../kernel/site.ts';
 import { makeDigests } from '../notices/make.ts';
 import { sendWaiting } from '../notices/send.ts';
+import { resumeFits } from '../people/fit-acquire.ts';
 import { rebuildAll } from '../readiness/rebuild-all.ts';
 import { config } from '../web/config.ts';
 import { log, logged } from '../web/log.ts';
@@ -48,6 +49,12 @@ const DUTIES: readonly Duty[] = [
 		everyMs: 2000,
 		alone: false,
 		work: (context) => resumeTests(context, config().GREVAN_PRESSURE_BENCH)
+	},
+	{
+		name: 'fit tests',
+		everyMs: 2000,
+		alone: false,
+		work: (context) => resumeFits(context, config().GREVAN_FIT_COUNTER)
 	},
 	{ name: 'messages of the day', everyMs: 60_000, alone: true, work: makeDigests },
 	{

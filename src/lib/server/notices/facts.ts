@@ -11,6 +11,7 @@ import { partsStore } from '../faults/parts.ts';
 import { store } from '../filters/store.ts';
 import { listPlans } from '../hazards/plans.ts';
 import type { Reader } from '../kernel/context.ts';
+import { peopleDues } from '../people/dues.ts';
 import type { Site } from '../kernel/site.ts';
 
 /** Rows of one kind that are read. */
@@ -22,14 +23,15 @@ const AHEAD_DAYS = 7;
 export async function digestFacts(db: Connection, site: Site, day: Day): Promise<DigestFacts> {
 	const reader: Reader = { db, site, now: () => new Date(`${day}T12:00:00Z`) };
 	const until = plusDays(day, AHEAD_DAYS);
-	const [overdue, due, held, defects, plans, filters, parts] = await Promise.all([
+	const [overdue, due, held, defects, plans, filters, parts, people] = await Promise.all([
 		duesOver(db, day, MOST),
 		duesUntil(db, until, day, MOST),
 		heldItems(db),
 		openDefects(db, MOST),
 		listPlans(reader),
 		store(reader),
-		partsStore(reader)
+		partsStore(reader),
+		peopleDues(db, day, until)
 	]);
 	const line = (row: DueRow) => ({
 		tag: row.tag,
@@ -55,6 +57,7 @@ export async function digestFacts(db: Connection, site: Site, day: Day): Promise
 				? [`${plan.task}, ${where}: ${status.outcome}`]
 				: []
 		),
+		people: people.map(({ name, says }) => `${name}: ${says}`),
 		buy: [
 			...filters.models.flatMap(({ model, usable, buy }) =>
 				buy ? [`${model.name}: ${usable} sealed, bought below ${model.reorderLevel}`] : []

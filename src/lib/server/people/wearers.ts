@@ -5,6 +5,7 @@ import {
 	judgeFitTest,
 	type ReportedChange
 } from '../../../core/people/fit-standing.ts';
+import { groupBy } from '../../../core/group-by.ts';
 import type { Connection } from '../db/client.ts';
 import { containing } from '../db/queries/contains.ts';
 import {
@@ -16,13 +17,14 @@ import {
 	wearerChange,
 	wearerPlace
 } from '../db/schema/index.ts';
-import { type Context, type Reader, todayOf } from '../kernel/context.ts';
-import { may } from '../kernel/permissions.ts';
+import { type Context, todayOf } from '../kernel/context.ts';
+import { may, requirePermission } from '../kernel/permissions.ts';
+import { ownThings } from './own-data.ts';
 import { brokenConstraint, Refusal, stale } from '../kernel/refusal.ts';
 import { type Work, write } from '../kernel/write.ts';
 
 /** Wearers shown at once; more are found by typing. */
-const SHOWN = 300;
+const SHOWN = 5000;
 
 export interface WearerInput {
 	requestId: string;
@@ -40,7 +42,8 @@ export interface WearerInput {
 }
 
 /** Wearers by name, each with how their fit tests stand today. */
-export async function listWearers(context: Reader, text = '') {
+export async function listWearers(context: Context, text = '') {
+	requirePermission(context.actor.role, 'see wearers');
 	const { db } = context;
 	const asOf = todayOf(context);
 	const like = containing(text.trim());
@@ -57,11 +60,12 @@ export async function listWearers(context: Reader, text = '') {
 		.limit(SHOWN);
 	const ids = rows.map(({ id }) => id);
 	const [tests, changes] = await Promise.all([testsOf(db, ids), changesOf(db, ids)]);
+	const testsBy = groupBy(tests, ({ test }) => test.wearerId);
 	return rows.map((row) => {
-		const own = tests.filter((one) => one.test.wearerId === row.id);
+		const own = testsBy.get(row.id) ?? [];
 		const counting = own.filter(
 			({ test, model }) =>
-				judgeFitTest(asJudged(test, model), changes.get(row.id) ?? [], asOf).outcome === 'counts'
+				standingOfTest(own, { test, model }, changes.get(row.id) ?? [], asOf).outcome === 'counts'
 		);
 		return {
 			...row,
@@ -75,6 +79,28 @@ export async function listWearers(context: Reader, text = '') {
 		};
 	});
 }
+
+/** How a test stands among all of its wearer: one that was failed later with the same mask takes its place. */
+const standingOfTest = (
+	own: readonly { test: typeof fitTest.$inferSelect; model: string }[],
+	{ test, model }: { test: typeof fitTest.$inferSelect; model: string },
+	changes: readonly ReportedChange[],
+	asOf: string
+) =>
+	judgeFitTest(
+		asJudged(test, model),
+		changes,
+		asOf,
+		own
+			.filter(
+				(other) =>
+					other.test.modelId === test.modelId &&
+					other.test.size === test.size &&
+					(other.test.testedOn > test.testedOn ||
+						(other.test.testedOn === test.testedOn && other.test.signedAt > test.signedAt))
+			)
+			.map((other) => asJudged(other.test, other.model))
+	);
 
 const asJudged = (test: typeof fitTest.$inferSelect, model: string) => ({
 	model,
@@ -112,6 +138,31 @@ async function changesOf(db: Connection, wearerIds: readonly string[]) {
 	return changes;
 }
 
+/** What the gate asks of some wearers, by wearer; the oldest fit test first. */
+export async function fittedFacts(db: Connection, wearerIds: readonly string[]) {
+	const [tests, changes] = await Promise.all([testsOf(db, wearerIds), changesOf(db, wearerIds)]);
+	const testsBy = groupBy(tests, ({ test }) => test.wearerId);
+	return new Map(
+		wearerIds.map((id) => [
+			id,
+			{
+				fitTests: (testsBy.get(id) ?? [])
+					.toReversed()
+					.map(({ test, model }) => asJudged(test, model)),
+				changes: changes.get(id) ?? []
+			}
+		])
+	);
+}
+
+/** What is kept of a wearer is seen by whoever works on the equipment, and by themselves. @throws Refusal */
+export function requireSees(
+	{ actor }: Pick<Context, 'actor'>,
+	who: { userId: string | null }
+): void {
+	if (who.userId !== actor.id) requirePermission(actor.role, 'see wearers');
+}
+
 /** Everything that the page of a wearer shows. @throws Refusal where there is none */
 export async function wearerPage(context: Context, id: string) {
 	const { db } = context;
@@ -121,10 +172,12 @@ export async function wearerPage(context: Context, id: string) {
 		.leftJoin(user, eq(user.id, wearer.userId))
 		.where(eq(wearer.id, id));
 	if (!row) throw new Refusal('not found', 'There is no such wearer.');
+	requireSees(context, row.wearer);
 	const asOf = todayOf(context);
-	const [tests, changes, places] = await Promise.all([
+	const [tests, changes, own, places] = await Promise.all([
 		testsOf(db, [id]),
 		changesOf(db, [id]),
+		ownThings(db, row.wearer),
 		db
 			.select({ id: place.id, name: place.name })
 			.from(wearerPlace)
@@ -137,12 +190,13 @@ export async function wearerPage(context: Context, id: string) {
 		...row,
 		asOf,
 		places,
+		own,
 		changes: reported.toReversed(),
 		tests: tests.map(({ test, model }) => ({
 			...test,
 			model,
 			until: fitUntil(test.testedOn),
-			verdict: judgeFitTest(asJudged(test, model), reported, asOf)
+			verdict: standingOfTest(tests, { test, model }, reported, asOf)
 		})),
 		/** Whoever they are themselves may report a change of their own. */
 		mayReport: row.wearer.userId === context.actor.id || may(context.actor.role, 'inspect')
@@ -157,13 +211,23 @@ export async function choicesForWearer(db: Connection) {
 			.from(place)
 			.where(isNull(place.closedOn))
 			.orderBy(asc(place.name)),
-		db
-			.select({ id: user.id, name: user.name })
-			.from(user)
-			.where(isNull(user.disabledAt))
-			.orderBy(asc(user.name))
+		openAccounts(db)
 	]);
 	return { allPlaces, accounts };
+}
+
+/** Accounts that are open, by name. */
+export const openAccounts = (db: Connection) =>
+	db
+		.select({ id: user.id, name: user.name })
+		.from(user)
+		.where(isNull(user.disabledAt))
+		.orderBy(asc(user.name));
+
+/** The wearer whom an account belongs to; null where it is linked to none. */
+export async function wearerOf(db: Connection, userId: string): Promise<string | null> {
+	const [row] = await db.select({ id: wearer.id }).from(wearer).where(eq(wearer.userId, userId));
+	return row?.id ?? null;
 }
 
 /** Takes a wearer into the register, or changes what is kept of one. */

@@ -92,6 +92,7 @@ function known(
 	const lists = of(rows.lists);
 	const services = of(rows.services);
 	const events = of(rows.events);
+	const custody = of(rows.custody);
 	const inService = new Set(rows.jobs.map((job) => job.itemId));
 	const day = (moment: string) => dayAt(new Date(moment), timeZone);
 	const items = new Map(
@@ -149,6 +150,7 @@ function known(
 				filterChangeOn: pair ? changeOf(pair).changeOn : null,
 				filtersRecalled: pair?.recalled ?? false,
 				withdrawn: row.withdrawnOn ? { on: row.withdrawnOn, why: row.withdrawnWhy ?? '' } : null,
+				custody: custody.get(row.id)?.[0] ?? null,
 				cylinder: cylinder ? heldCylinder(cylinder, timeZone) : null
 			};
 			return [

@@ -1,4 +1,5 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
+import { recordOf } from '../../../core/data/family-records.ts';
 import { judgeItem } from '../../../core/readiness/item-state.ts';
 import type { Connection } from '../db/client.ts';
 import { defect, inspectionRun } from '../db/schema/index.ts';
@@ -7,6 +8,7 @@ import { ledgerOf, openPairOn, pairChange } from '../filters/change.ts';
 import { lastSignedRun } from '../inspection/last-run.ts';
 import { type Context, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { careOf } from '../db/queries/care.ts';
 import { duesOfItem } from '../db/queries/dues.ts';
 import { loadFacts } from '../readiness/facts.ts';
 import { history } from '../records/history.ts';
@@ -72,6 +74,8 @@ export async function itemPage(context: Context, tag: string) {
 		lastRun,
 		openRun: openRun[0] ?? null,
 		job: job ?? null,
+		/** When it was washed whole, and wiped since; null: it is never washed. */
+		care: recordOf(found.item.family).washed ? await careOf(db, id) : null,
 		pair: pair && { ...pair, change: pairChange(pair), ledger: ledgerOf(pair.wears) }
 	};
 }

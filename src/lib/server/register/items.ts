@@ -61,6 +61,8 @@ export const ITEM_STATES: readonly ItemState[] = [
 	'due',
 	'overdue',
 	'held',
+	'in wash',
 	'in service',
+	'issued',
 	'retired'
 ];

@@ -3,6 +3,7 @@ import { writeTable } from '../../../core/csv/table.ts';
 import { checkTag, ITEM_COLUMNS, type ItemRow } from '../../../core/register/csv.ts';
 import type { ItemTable, Register } from '../../../core/register/import.ts';
 import type { UsePattern } from '../../../core/site/places.ts';
+import { moveTo, openRow } from '../custody/move.ts';
 import type { Connection } from '../db/client.ts';
 import { allItems, type ItemFilter } from '../db/queries/items.ts';
 import { item, itemModel, place } from '../db/schema/index.ts';
@@ -184,6 +185,9 @@ export function moveItems(
 		const moving = found.filter((row) => row.from !== to.name);
 		for (const row of moving) {
 			await tx.update(item).set({ placeId: to.id }).where(eq(item.id, row.id));
+			const { where } = await openRow(tx, row.id);
+			if (where === 'shelf')
+				await moveTo(at, { ...row, placeId: to.id, setId: null }, { where: 'shelf' });
 			// A rule of intervals may hold at one place only.
 			at.changed(row.id);
 			at.record('item.moved', {

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Connection } from '../db/client.ts';
+import { wearerByNumber } from '../db/queries/names.ts';
 import { filterPair, hazardPlan, item } from '../db/schema/index.ts';
 import { tidyTag } from './items.ts';
 
@@ -25,5 +26,6 @@ export async function findByScan(db: Connection, word: string): Promise<string |
 			.where(eq(hazardPlan.number, Number(plan)));
 		if (row) return `/hazards/${row.id}`;
 	}
-	return undefined;
+	const who = await wearerByNumber(db, word);
+	return who ? `/people/${who}` : undefined;
 }

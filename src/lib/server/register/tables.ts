@@ -3,6 +3,7 @@ import { writeTable } from '../../../core/csv/table.ts';
 import type { ImportKind } from '../../../core/csv/kinds.ts';
 import { emptyStoreRow, STORE_COLUMNS } from '../../../core/filters/store-table.ts';
 import { ITEM_COLUMNS } from '../../../core/register/csv.ts';
+import { emptyWearerRow, WEARER_COLUMNS } from '../../../core/people/wearer-table.ts';
 import { emptyPartRow, PART_COLUMNS } from '../../../core/service/parts-table.ts';
 import type { Connection } from '../db/client.ts';
 import { undoImport, workedWith } from '../db/queries/imports.ts';
@@ -18,7 +19,8 @@ import { type Work, write, writeAfter } from '../kernel/write.ts';
 const KEEPS: Record<ImportKind, Permission> = {
 	items: 'keep the register',
 	filters: 'keep the stores',
-	parts: 'keep the stores'
+	parts: 'keep the stores',
+	wearers: 'keep wearers'
 };
 
 /** An empty table of a kind with one line that shows how it is filled in. */
@@ -46,6 +48,11 @@ export function templateOf(kind: ImportKind): string {
 		return writeTable(
 			[{ ...emptyPartRow(), part: 'disc-exhalation', lot: 'LOT-1', quantity: 10 }],
 			PART_COLUMNS
+		);
+	if (kind === 'wearers')
+		return writeTable(
+			[{ ...emptyWearerRow(), number: '101', name: 'Example Person', clearedUntil: '2027-12-31' }],
+			WEARER_COLUMNS
 		);
 	return writeTable(
 		[

@@ -59,7 +59,42 @@ export const PAGES: readonly { name: string; also: string; href: string; needs: 
 	{ name: 'Duration', also: 'how long minutes air', href: '/air', needs: 'view' },
 	{ name: 'Plan', also: 'what falls due', href: '/plan', needs: 'view' },
 	{ name: 'Faults', also: 'defects repairs', href: '/faults', needs: 'view' },
-	{ name: 'People', also: 'wearers fit tests clearance training', href: '/people', needs: 'view' },
+	{
+		name: 'People',
+		also: 'wearers fit tests clearance training',
+		href: '/people',
+		needs: 'see wearers'
+	},
+	{
+		name: 'Fit tests',
+		also: 'counter pass rates which mask fits',
+		href: '/people/fit-tests',
+		needs: 'see wearers'
+	},
+	{
+		name: 'Competence',
+		also: 'authorisations who may repair fill release',
+		href: '/people/competence',
+		needs: 'view'
+	},
+	{
+		name: 'Typed names',
+		also: 'match names to wearers',
+		href: '/people/names',
+		needs: 'see wearers'
+	},
+	{
+		name: 'Wearers from a table',
+		also: 'csv import people',
+		href: '/people/import',
+		needs: 'keep wearers'
+	},
+	{
+		name: 'My fit tests',
+		also: 'me own report a change of the face weight',
+		href: '/people/me',
+		needs: 'view'
+	},
 	{ name: 'New wearer', also: 'add person', href: '/people/new', needs: 'keep wearers' },
 	{ name: 'Records', also: 'history log chain', href: '/records', needs: 'view' },
 	{ name: 'Settings: you', also: 'pin card password', href: '/settings', needs: 'view' },

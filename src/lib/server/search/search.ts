@@ -29,7 +29,9 @@ export async function search(
 		href: `/help#${key}`
 	}));
 	const things = (await findWords(db, words)).filter(
-		({ kind }) => kind !== 'person' || may(actor.role, 'keep accounts')
+		({ kind }) =>
+			(kind !== 'person' || may(actor.role, 'keep accounts')) &&
+			(kind !== 'wearer' || may(actor.role, 'see wearers'))
 	);
 	const found = rank([...pages, ...things, ...guide], words.join(' '));
 	const tag = tidyTag(asked);

@@ -14,8 +14,8 @@ export async function setUpStep(db: Connection, site: Pick<Site, 'name'>): Promi
 
 /** Which tables a site has taken in so far. */
 export async function tablesIn(db: Connection): Promise<Record<ImportKind, boolean>> {
-	const { item, filterLot, part } = await siteSoFar(db);
-	return { items: item, filters: filterLot, parts: part };
+	const { item, filterLot, part, wearer } = await siteSoFar(db);
+	return { items: item, filters: filterLot, parts: part, wearers: wearer };
 }
 
 /** What a site still lacks before its work can begin, in order. */

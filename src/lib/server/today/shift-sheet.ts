@@ -22,9 +22,12 @@ import { openJobs } from '../faults/jobs.ts';
 import { openFlags } from '../hazards/plans.ts';
 import { openRuns } from '../inspection/runs.ts';
 import { type Context, todayOf } from '../kernel/context.ts';
+import { may } from '../kernel/permissions.ts';
 import { dayAt } from '../kernel/site.ts';
 import { untilRecorded } from '../kernel/until-recorded.ts';
 import { airLines } from './air-lines.ts';
+import { custodyToday } from './custody-lines.ts';
+import { peopleDues, type PeopleDue } from '../people/dues.ts';
 import { missingHere } from '../site/so-far.ts';
 import type { AgendaLine } from './line.ts';
 
@@ -51,19 +54,37 @@ export interface Shelf {
 }
 
 const LINES_PER_KIND = 30;
+/** How far ahead the shift sheet looks at what lapses of people: a test takes an appointment. Site default. */
+const PEOPLE_AHEAD_DAYS = 14;
 /** Rows that the plan shows at most; it says so when there are more. */
 const PLAN_ROWS = 200;
 
 /** The shift sheet: what to do next in order of consequence, and what is ready against the floor. */
-export const today = (context: Context) =>
-	untilRecorded(context, 'today', () => shiftSheet(context));
+export async function today(context: Context) {
+	const [sheet, custody] = await Promise.all([
+		untilRecorded(context, 'today', () => shiftSheet(context)),
+		// What should be back by now goes by the clock, and is not kept.
+		custodyToday(context)
+	]);
+	const sees = may(context.actor.role, 'see wearers');
+	// What lapses of people is not for everybody to see; the sheet itself is kept for all.
+	const kept = sees
+		? sheet.lines
+		: sheet.lines.filter(({ kind }) => kind !== 'person-over' && kind !== 'person-due');
+	const lines = [...kept, ...custody.lines].sort(byConsequence);
+	const { out, things } = custody;
+	return { ...sheet, lines, minutes: minutesOf(lines), out, things };
+}
+
+const minutesOf = (lines: readonly AgendaLine[]): number =>
+	lines.reduce((sum, line) => sum + line.minutes, 0);
 
 async function shiftSheet(context: Context) {
 	const { db, site } = context;
 	const asOf = todayOf(context);
 	const day = (moment: Date) => dayAt(moment, site.timeZone);
-	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing] = await Promise.all(
-		[
+	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing, people] =
+		await Promise.all([
 			shelf(db, asOf),
 			openDefects(db, LINES_PER_KIND * 2),
 			duesOver(db, asOf, LINES_PER_KIND),
@@ -73,9 +94,9 @@ async function shiftSheet(context: Context) {
 			openJobs(db, LINES_PER_KIND),
 			openFlags(db, LINES_PER_KIND),
 			airLines(context, asOf),
-			missingHere(db, site)
-		]
-	);
+			missingHere(db, site),
+			peopleDues(db, asOf, plusDays(asOf, PEOPLE_AHEAD_DAYS))
+		]);
 	const short = new Set(rows.filter((row) => row.usable < row.floor).map(shelfKey));
 	const inService = new Set(waiting.map((w) => w.tag));
 	const lines: AgendaLine[] = [
@@ -88,7 +109,8 @@ async function shiftSheet(context: Context) {
 		...overdue.map((row) => dueLine(row, asOf, short)),
 		...due.map((row) => dueLine(row, asOf, short)),
 		...watched.filter((row) => row.state === 'ready').map(watchedLine),
-		...runs.map((run) => runLine(run, day(run.startedAt)))
+		...runs.map((run) => runLine(run, day(run.startedAt))),
+		...people.slice(0, LINES_PER_KIND).map((one) => personLine(one, asOf))
 	];
 	lines.sort(byConsequence);
 	return {
@@ -96,28 +118,58 @@ async function shiftSheet(context: Context) {
 		lines,
 		missing,
 		shelves: byFamily(rows),
-		minutes: lines.reduce((sum, line) => sum + line.minutes, 0)
+		minutes: minutesOf(lines)
 	};
 }
+
+const personLine = (one: PeopleDue, asOf: string): AgendaLine => {
+	const over = one.on < asOf;
+	const kind: AgendaKind = over ? 'person-over' : 'person-due';
+	return {
+		key: `person:${one.key}`,
+		kind,
+		tag: one.number || 'People',
+		state: over ? 'overdue' : 'due',
+		on: one.on,
+		title: one.says,
+		detail: one.name,
+		href: one.href,
+		minutes: one.what === 'fit test' ? BENCH_MINUTES[kind] : 0
+	};
+};
 
 /** What falls due over the coming days, day by day; an item stands there once for each thing that does. */
 export async function plan(context: Context, days: number) {
 	const asOf = todayOf(context);
 	const until = plusDays(asOf, days);
-	const rows = await duesUntil(context.db, until, asOf, PLAN_ROWS);
-	const byDay = groupBy(rows, (row) => (row.dueOn < asOf ? 'overdue' : row.dueOn));
+	const [rows, people] = await Promise.all([
+		duesUntil(context.db, until, asOf, PLAN_ROWS),
+		may(context.actor.role, 'see wearers') ? peopleDues(context.db, asOf, until) : []
+	]);
+	const dayOf = (on: string) => (on < asOf ? 'overdue' : on);
+	const byDay = groupBy(rows, (row) => dayOf(row.dueOn));
+	const peopleBy = groupBy(people, (one) => dayOf(one.on));
+	const dayNames = [...new Set([...byDay.keys(), ...peopleBy.keys()])].sort(
+		(a, b) => Number(b === 'overdue') - Number(a === 'overdue') || a.localeCompare(b)
+	);
 	const { benchMinutes } = context.site;
 	return {
 		asOf,
 		until,
 		benchMinutes,
 		cut: rows.length === PLAN_ROWS,
-		days: [...byDay].map(([day, dues]) => {
+		days: dayNames.map((day) => {
+			const dues = byDay.get(day) ?? [];
+			const persons = peopleBy.get(day) ?? [];
+			const tests = persons.filter(({ what }) => what === 'fit test').length;
 			const off = day === 'overdue' ? null : offBecause(day, context.site);
 			return {
 				day,
 				dues,
-				minutes: dues.reduce((sum, due) => sum + dueMinutes(due.dueWhat), 0),
+				people: persons,
+				minutes:
+					dues.reduce((sum, due) => sum + dueMinutes(due.dueWhat), 0) +
+					tests * BENCH_MINUTES['person-due'],
 				/** Why nobody works on that day, and by when it is done instead. */
 				off,
 				doneBy: off === null ? null : workDayUpTo(day, context.site)

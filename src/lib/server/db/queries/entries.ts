@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
 import { auditHead, entryReading, entryTeam, entryWearer, item, place } from '../schema/index.ts';
 
@@ -55,3 +55,18 @@ export const endedUses = (db: Connection, wearer?: string) =>
 		.where(and(isNotNull(entryWearer.endedAt), wearer ? eq(entryWearer.wearer, wearer) : undefined))
 		.orderBy(desc(entryWearer.endedAt))
 		.limit(500);
+
+/** The last entry of a set that ended since a moment, and what its gauge showed then; undefined: none. */
+export async function lastEntryOf(db: Connection, setId: string, since: Date) {
+	const [row] = await db
+		.select({
+			startedAt: entryWearer.startedAt,
+			endedAt: entryWearer.endedAt,
+			endBar: entryWearer.endBar
+		})
+		.from(entryWearer)
+		.where(and(eq(entryWearer.setId, setId), gte(entryWearer.endedAt, since)))
+		.orderBy(desc(entryWearer.endedAt))
+		.limit(1);
+	return row;
+}

@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { CylinderMaterial } from '../../../../core/air/cylinder.ts';
 import type { SourceTest } from '../../../../core/air/source.ts';
 import type { TestOutcome } from '../../../../core/bench/breathing-apparatus.ts';
+import type { Where } from '../../../../core/custody/custody.ts';
 import type { Severity } from '../../../../core/data/reject-codes.ts';
 import type { Readings } from '../../../../core/inspection/reading.ts';
 import type { Day } from '../../../../core/plan/calendar.ts';
@@ -42,6 +43,8 @@ export interface FactRows {
 	services: { itemId: string; repair: string; at: string }[];
 	/** What happened to them that rules count. */
 	events: { itemId: string; what: EventWhat; at: string; on: Day | null; minutes: number | null }[];
+	/** Where those are that do not lie on their shelf, and with whom or in which batch. */
+	custody: { itemId: string; where: Where; with: string | null }[];
 	pairs: PairFacts[];
 	cylinders: CylinderRow[];
 	readings: {
@@ -127,12 +130,17 @@ const USES = (ids: SQL) => sql`
 	select f.item_id, 'use', least(w.entered_at, w.worn_on + interval '1 day'), w.worn_on, w.minutes
 	from filter_pair f join filter_wear w on w.pair_id = f.id where f.item_id in ${ids}
 	union all
+	select b.item_id, 'use', b.returned_at, null, b.minutes from item_return b
+	where b.item_id in ${ids} and b.used and not b.counted_elsewhere
+	union all
 	select r.item_id, 'use', r.signed_at, null, null from inspection_run r
 	where r.item_id in ${ids} and r.signed_at is not null and r.purpose = 'closing'
 		and not exists (select 1 from entry_wearer e where e.set_id = r.item_id
 			and e.ended_at between r.signed_at - interval '1 day' and r.signed_at)
 		and not exists (select 1 from filter_pair f join filter_wear w on w.pair_id = f.id
-			where f.item_id = r.item_id and w.worn_on between r.signed_at::date - 1 and r.signed_at::date)`;
+			where f.item_id = r.item_id and w.worn_on between r.signed_at::date - 1 and r.signed_at::date)
+		and not exists (select 1 from item_return b where b.item_id = r.item_id and b.used
+			and b.returned_at between r.signed_at - interval '1 day' and r.signed_at)`;
 
 /** Where each kind of event stands in the record. */
 const EVENTS: Record<EventWhat, (ids: SQL) => SQL> = {
@@ -214,6 +222,12 @@ export async function factRows(
 			'jobs', ${rows(sql`
 				select j.item_id as "itemId" from service_job j
 				where j.item_id in ${all} and j.released_at is null and j.superseded_at is null`)},
+			'custody', ${rows(sql`
+				select c.item_id as "itemId", c.where_it_is as "where",
+					coalesce(w.number, 'batch ' || b.number) as "with"
+				from custody c left join wearer w on w.id = c.wearer_id
+				left join wash_batch b on b.id = c.batch_id
+				where c.item_id in ${all} and c.until is null and c.where_it_is <> 'shelf'`)},
 			'passed', ${rows(sql`
 				select r.item_id as "itemId", max(r.signed_at) as "signedAt" from inspection_run r
 				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}

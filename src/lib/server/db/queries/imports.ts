@@ -21,6 +21,10 @@ export async function workedWith(tx: Connection, importId: string): Promise<stri
 			union all
 			select 'lot ' || l.lot from part_lot l where l.import_id = ${importId}
 				and exists (select 1 from service_part s where s.lot_id = l.id)
+			union all
+			select w.number from wearer w where w.import_id = ${importId} and (
+				exists (select 1 from audit_entry a where a.subject = 'wearer:' || w.id)
+				or w.version > 1)
 		) worked order by name limit 5`);
 	return rows.map(({ name }) => name);
 }

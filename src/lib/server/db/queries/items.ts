@@ -154,6 +154,29 @@ export const readyGroups = (db: Connection, asOf: string, families: readonly str
 		.where(and(inArray(item.family, [...families]), isNull(item.setId), inState('ready', asOf)))
 		.groupBy(item.family, itemModel.name, item.size, place.name);
 
+/** What stands ready by itself of some families, at a place or anywhere. */
+export const readyItemsOf = (
+	db: Connection,
+	asOf: string,
+	{ families, placeId }: { families: readonly string[]; placeId: string | null },
+	most: number
+) =>
+	db
+		.select({ id: item.id, tag: item.tag })
+		.from(item)
+		.innerJoin(itemState, eq(itemState.itemId, item.id))
+		.where(
+			and(
+				inArray(item.family, families.length ? [...families] : ['']),
+				isNull(item.setId),
+				placeId ? eq(item.placeId, placeId) : undefined,
+				isNull(itemState.blocked),
+				gte(itemState.dueOn, asOf)
+			)
+		)
+		.orderBy(asc(item.tag))
+		.limit(atMost(most));
+
 const inSet = alias(item, 'in_set');
 
 /** Every item that a filter finds, with what an export says of it. */
@@ -221,7 +244,9 @@ export async function statesByPlace(db: Connection, asOf: string) {
 			due: inEach('due'),
 			overdue: inEach('overdue'),
 			held: inEach('held'),
-			'in service': inEach('in service')
+			'in wash': inEach('in wash'),
+			'in service': inEach('in service'),
+			issued: inEach('issued')
 		})
 		.from(item)
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
@@ -248,7 +273,9 @@ export async function statesByPlace(db: Connection, asOf: string) {
 			due: has?.due ?? 0,
 			overdue: has?.overdue ?? 0,
 			held: has?.held ?? 0,
-			'in service': has?.['in service'] ?? 0
+			'in wash': has?.['in wash'] ?? 0,
+			'in service': has?.['in service'] ?? 0,
+			issued: has?.issued ?? 0
 		}
 	}));
 }

@@ -64,6 +64,9 @@ export async function findWords(db: Connection, words: readonly string[]): Promi
 			where c.ended_at is not null and ${all(sql`(i.tag || ' fill filled ' || s.name)`)}
 			order by c.ended_at desc limit ${LAST_OF_EACH})
 		union all
+		(select 'wearer', w.name, 'number ' || w.number, '/people/' || w.id from wearer w
+			where w.left_on is null and ${all(sql`(w.name || ' ' || w.number)`)} order by w.name limit ${OF_EACH})
+		union all
 		(select 'person', u.name, u.role::text, '/settings/accounts/' || u.id from "user" u
 			where u.disabled_at is null and ${all(sql`(u.name || ' ' || u.role::text)`)} order by u.name limit ${OF_EACH})`);
 	return rows.map(({ kind, name, detail, href }) => ({ kind, name, detail: detail ?? '', href }));

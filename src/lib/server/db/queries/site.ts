@@ -15,6 +15,7 @@ export async function siteSoFar(db: Connection): Promise<Omit<SiteSoFar, 'named'
 				and exists (select 1 from item i where i.model_id = m.id and i.retired_on is null)) as "takesFilters",
 			exists (select 1 from filter_lot) as "filterLot",
 			exists (select 1 from part_lot) as part,
+			exists (select 1 from wearer) as wearer,
 			exists (select 1 from place_floor where floor > 0) as floor,
 			exists (select 1 from hazard_plan) as plan,
 			exists (select 1 from hazard_edition) as "planInForce"`);

@@ -2,6 +2,8 @@ export * from './accounts.ts';
 export * from './air.ts';
 export * from './audit.ts';
 export * from './bench.ts';
+export * from './care.ts';
+export * from './custody.ts';
 export * from './entry.ts';
 export * from './faults.ts';
 export * from './filters.ts';

@@ -19,11 +19,15 @@ import {
 	FIT_METHODS,
 	type FitMethod
 } from '../../../../core/people/fit-standing.ts';
+import { JOBS, type Job } from '../../../../core/people/competence.ts';
+import { SESSION_ENDS, type SessionEnd } from '../../../../core/fit/after.ts';
+import { AGENT_KEYS, type AgentKey } from '../../../../core/fit/agents.ts';
+import type { CounterReading } from '../../../../core/fit/sequence.ts';
 import { FIT_MASKS, type FitMask } from '../../../../core/fit/fit-factor.ts';
 import type { Reason } from '../../../../core/verdict.ts';
 import { user } from './accounts.ts';
 import { by, moment, oneOf } from './columns.ts';
-import { itemModel, place, ruleSet } from './register.ts';
+import { item, itemModel, place, ruleSet, tableImport } from './register.ts';
 
 /** Somebody who wears equipment: what the gate needs of them and no more. */
 export const wearer = pgTable(
@@ -47,12 +51,15 @@ export const wearer = pgTable(
 		leftOn: date('left_on'),
 		/** What told who they are was erased on request: they are a number. */
 		erasedOn: date('erased_on'),
+		/** The table that they came in with. */
+		importId: uuid('import_id').references(() => tableImport.id),
 		version: integer('version').notNull().default(1)
 	},
 	(t) => [
 		uniqueIndex('wearer_number').on(sql`lower(${t.number})`),
 		uniqueIndex('wearer_user').on(t.userId),
 		index('wearer_by_name').on(sql`lower(${t.name})`),
+		index('wearer_import').on(t.importId),
 		check('wearer_number_form', sql`${t.number} <> '' and length(${t.number}) <= 20`)
 	]
 );
@@ -103,6 +110,127 @@ export const wearerChange = pgTable(
 	]
 );
 
+/** A fit test as it is made here, from the mask on the face to its last reading. Signed it becomes a fit test. */
+export const fitSession = pgTable(
+	'fit_session',
+	{
+		id: uuid('id').primaryKey(),
+		wearerId: uuid('wearer_id')
+			.notNull()
+			.references(() => wearer.id),
+		modelId: uuid('model_id')
+			.notNull()
+			.references(() => itemModel.id),
+		size: text('size').notNull(),
+		mask: text('mask').$type<FitMask>().notNull(),
+		/** The mask that is worn, where it is one of the register. */
+		itemId: uuid('item_id').references(() => item.id),
+		method: text('method').$type<FitMethod>().notNull(),
+		ruleSet: ruleSet('rule_set').notNull(),
+		protocol: text('protocol'),
+		agent: text('agent').$type<AgentKey>(),
+		worn: text('worn').notNull().default(''),
+		/** What was looked at before the test, by its key. */
+		before: jsonb('before').$type<string[]>().notNull(),
+		/** The test that this one repeats after the mask was put on anew. */
+		againAfter: uuid('again_after'),
+		/** Which counter of the list runs it, from 1; null without one. */
+		counter: integer('counter'),
+		/** What the counter calls itself. */
+		instrument: text('instrument').notNull().default(''),
+		/** Least particles in the room by which it measures, per cm³. */
+		leastRoom: integer('least_room').notNull(),
+		startedBy: by('started_by'),
+		startedAt: moment('started_at').notNull(),
+		/** The counter obeyed, or the exercises of a qualitative test began. */
+		begunAt: moment('begun_at'),
+		/** Squeezes after which the agent was noticed before the test. */
+		squeezes: integer('squeezes'),
+		/** Exercise during which the agent was noticed through the mask. */
+		noticedAt: text('noticed_at'),
+		endedAt: moment('ended_at'),
+		ended: text('ended').$type<SessionEnd>()
+	},
+	(t) => [
+		index('fit_session_wearer').on(t.wearerId, t.startedAt),
+		index('fit_session_open').on(t.endedAt),
+		uniqueIndex('fit_session_one_per_counter')
+			.on(t.counter)
+			.where(sql`${t.endedAt} is null`),
+		uniqueIndex('fit_session_one_per_wearer')
+			.on(t.wearerId)
+			.where(sql`${t.endedAt} is null`),
+		oneOf('fit_session_mask', t.mask, FIT_MASKS),
+		oneOf('fit_session_method', t.method, FIT_METHODS),
+		oneOf('fit_session_ended', t.ended, SESSION_ENDS),
+		oneOf('fit_session_agent', t.agent, AGENT_KEYS),
+		check('fit_session_ended_whole', sql`(${t.endedAt} is null) = (${t.ended} is null)`),
+		check(
+			'fit_session_way',
+			sql`(${t.method} = 'quantitative') = (${t.protocol} is not null) and (${t.method} = 'qualitative') = (${t.agent} is not null)`
+		)
+	]
+);
+
+/** Readings of a counter as they came, in order. Append-only. */
+export const fitChunk = pgTable(
+	'fit_chunk',
+	{
+		sessionId: uuid('session_id')
+			.notNull()
+			.references(() => fitSession.id),
+		/** Index of its first reading. */
+		first: integer('first').notNull(),
+		readings: jsonb('readings').$type<CounterReading[]>().notNull()
+	},
+	(t) => [primaryKey({ columns: [t.sessionId, t.first] })]
+);
+
+/** A piece of equipment that is somebody's own. */
+export const personalItem = pgTable(
+	'personal_item',
+	{
+		itemId: uuid('item_id')
+			.primaryKey()
+			.references(() => item.id),
+		wearerId: uuid('wearer_id')
+			.notNull()
+			.references(() => wearer.id),
+		since: date('since').notNull()
+	},
+	(t) => [index('personal_item_wearer').on(t.wearerId)]
+);
+
+/** That somebody may do a job. Ended, never deleted. */
+export const authorisation = pgTable(
+	'authorisation',
+	{
+		id: uuid('id').primaryKey(),
+		userId: by('user_id'),
+		job: text('job').$type<Job>().notNull(),
+		/** Families that it is for; empty: all. */
+		families: text('families').array().notNull(),
+		/** Models that it is for; empty: all of its families. */
+		modelIds: uuid('model_ids').array().notNull(),
+		fromDay: date('from_day').notNull(),
+		/** Last day; null: until it is taken back. */
+		until: date('until'),
+		/** Course, certificate or who saw the work. */
+		evidence: text('evidence').notNull(),
+		givenBy: by('given_by'),
+		givenAt: moment('given_at').notNull(),
+		endedOn: date('ended_on'),
+		endedBy: text('ended_by').references(() => user.id),
+		endedWhy: text('ended_why').notNull().default('')
+	},
+	(t) => [
+		index('authorisation_job').on(t.job, t.userId),
+		index('authorisation_user').on(t.userId),
+		oneOf('authorisation_job_known', t.job, JOBS),
+		check('authorisation_days', sql`${t.until} is null or ${t.until} >= ${t.fromDay}`)
+	]
+);
+
 /** A fit test that was signed. Append-only. */
 export const fitTest = pgTable(
 	'fit_test',
@@ -120,6 +248,10 @@ export const fitTest = pgTable(
 		ruleSet: ruleSet('rule_set').notNull(),
 		/** Key of the protocol, of a quantitative one. */
 		protocol: text('protocol'),
+		/** What was to be tasted or smelled, of a qualitative one. */
+		agent: text('agent').$type<AgentKey>(),
+		/** The test as it was made here, where it was; its readings stay with it. */
+		sessionId: uuid('session_id').references(() => fitSession.id),
 		/** Factor of each exercise by its key, unrounded. */
 		factors: jsonb('factors').$type<Record<string, number>>(),
 		overall: doublePrecision('overall'),
@@ -139,6 +271,8 @@ export const fitTest = pgTable(
 	(t) => [
 		index('fit_test_wearer').on(t.wearerId, t.testedOn),
 		index('fit_test_model').on(t.modelId, t.size),
+		uniqueIndex('fit_test_session').on(t.sessionId),
+		oneOf('fit_test_agent', t.agent, AGENT_KEYS),
 		oneOf('fit_test_mask', t.mask, FIT_MASKS),
 		oneOf('fit_test_method', t.method, FIT_METHODS),
 		check(

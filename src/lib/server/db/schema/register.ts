@@ -1,10 +1,6 @@
 import type { DonningCard } from '../../../../core/data/blocking.ts';
-import {
-	BLOCKS,
-	DUE_WHATS,
-	type Block,
-	type DueWhat
-} from '../../../../core/readiness/findings.ts';
+import { type Block, BLOCKS } from '../../../../core/readiness/block.ts';
+import { DUE_WHATS, type DueWhat } from '../../../../core/readiness/findings.ts';
 import {
 	CODE_SCHEMES,
 	type CodeScheme,
