@@ -9,12 +9,13 @@ import { PERSON_HEADER } from './lib/person-header';
 import { RUN_PAGES, runPageKey, runPagesOf } from './lib/run-pages';
 
 /**
- * Keeps what an opened inspection needs on the device, so that it can be finished while the network is away, and the
- * guide: for the person who opened it, and for nobody else. Every other page comes from the server or not at all: what is due and
+ * Keeps what an opened inspection needs on the device, so that it can be finished while the network is away, the
+ * counter, so that forty scans go on, and the guide: for the person who opened it, and for nobody else. Every other page comes from the server or not at all: what is due and
  * held is never shown from yesterday.
  */
 const worker = self as unknown as ServiceWorkerGlobalScope & { __WB_MANIFEST?: never };
-const RUN_PATH = /^\/(runs\/[0-9a-f-]{36}|help)(\/__data\.json)?$/;
+const RUN_PATH =
+	/^\/(runs\/[0-9a-f-]{36}|help|counter|counter\/return|api\/counter\/kept)(\/__data\.json)?$/;
 const GUIDE = '/help';
 /** A page that the server does not give within this time is taken from the device. */
 const PATIENCE_S = 5;
@@ -155,7 +156,7 @@ async function offlinePage(): Promise<Response> {
 	const paths = (await runPagesOf(await caches.open(RUN_PAGES), person))
 		.map((request) => new URL(request.url).pathname)
 		.filter((path) => !path.endsWith('.json'));
-	const inspections = paths.filter((path) => path !== GUIDE);
+	const inspections = paths.filter((path) => path.startsWith('/runs/'));
 	const list = inspections
 		.map(
 			(path, i) => `<li><a href="${path}">Inspection ${i + 1}, as opened on this device</a></li>`
@@ -165,6 +166,7 @@ async function offlinePage(): Promise<Response> {
 		'No connection',
 		`<p>This page comes from the server and is not shown from an old copy. What you entered waits on this device and is sent by itself.</p>
 ${list ? `<p>These can be gone on with:</p><ul>${list}</ul>` : ''}
+${paths.includes('/counter') ? '<p><a href="/counter">Hand out</a> and <a href="/counter/return">return</a> go on without a connection.</p>' : ''}
 ${paths.includes(GUIDE) ? `<p><a href="${GUIDE}">The guide</a> is on this device.</p>` : ''}`
 	);
 }

@@ -1,3 +1,4 @@
+import { bathTimers } from '$lib/server/care/batch-lists';
 import { runningTimers } from '$lib/server/inspection/timers';
 import { steadyNow } from '$lib/server/kernel/steady';
 import type { LayoutServerLoad } from './$types';
@@ -20,11 +21,29 @@ export const load: LayoutServerLoad = async ({ locals }) => ({
 	theme: locals.theme
 });
 
+/** Holds of inspections and baths whose agent acts, each with the page that it belongs to. */
+async function everyTimer(db: App.Locals['db']) {
+	const [holding, baths] = await Promise.all([runningTimers(db), bathTimers(db)]);
+	return [
+		...holding.map(({ runId, ...timer }) => ({
+			...timer,
+			href: `/runs/${runId}`,
+			over: 'read the gauge'
+		})),
+		...baths.map(({ number, ...timer }) => ({
+			...timer,
+			tag: `batch ${number}`,
+			href: `/wash/${timer.id}`,
+			over: 'out and rinse'
+		}))
+	];
+}
+
 /** Holds that run, and the time that they run on. Without the database the page itself says so. */
 async function holds({ actor, db }: App.Locals) {
 	const now = () => new Date();
 	try {
-		const timers = actor ? await runningTimers(db) : [];
+		const timers = actor ? await everyTimer(db) : [];
 		const serverNow = timers.length ? await steadyNow({ db, now }) : now();
 		return { timers, serverNow: serverNow.getTime() };
 	} catch {

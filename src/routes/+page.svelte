@@ -3,6 +3,7 @@
 	import { goto } from '$app/navigation';
 	import { format, parseISO } from 'date-fns';
 	import Shelf from '$lib/ui/shelf/Shelf.svelte';
+	import OutNow from '$lib/ui/counter/OutNow.svelte';
 	import Missing from './Missing.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 
@@ -89,7 +90,15 @@
 				<a class="linkish" href="/settings/places">Settings, Places</a>.
 			</p>
 		{:else}<p class="text-soft mt-2 text-[0.88rem]">
-				filled ready · half due · struck held or overdue · open in service · line = floor
+				filled ready · half due · struck held or overdue · open away: out, in the wash, in service ·
+				line = floor
 			</p>{/if}
+		{#if data.out.length || data.things}
+			<div class="mt-8">
+				{#if data.out.length}<OutNow out={data.out} most={8} />{:else}<h2>
+						Out now, {data.things}
+					</h2>{/if}
+			</div>
+		{/if}
 	</section>
 </div>

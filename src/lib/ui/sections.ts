@@ -22,6 +22,30 @@ export const FAULT_LINKS = [
 	{ href: '/faults/parts', name: 'Parts store' }
 ] as const;
 
+/** The parts of the counter. */
+export const COUNTER_LINKS = [
+	{ href: '/counter', name: 'Hand out' },
+	{ href: '/counter/return', name: 'Return' },
+	{ href: '/counter/team', name: 'Kit out a team' },
+	{ href: '/counter/where', name: 'Where everything is' },
+	{ href: '/counter/put', name: 'Put away' }
+] as const;
+
+/** The parts of the wash line. */
+export const WASH_LINKS = [
+	{ href: '/wash', name: 'Line' },
+	{ href: '/wash/look', name: 'Look over' },
+	{ href: '/wash/stock', name: 'Stock' }
+] as const;
+
+/** The parts of the people section. */
+export const PEOPLE_LINKS = [
+	{ href: '/people', name: 'Wearers' },
+	{ href: '/people/fit-tests', name: 'Fit tests' },
+	{ href: '/people/competence', name: 'Competence' },
+	{ href: '/people/names', name: 'Typed names' }
+] as const;
+
 /** The parts of the filters section. */
 export const FILTER_LINKS = [
 	{ href: '/filters', name: 'For a task' },

@@ -1,14 +1,36 @@
 <script lang="ts">
-	import { FAMILIES, stationOf } from '$core/data/families';
-	import { rejectCode } from '$core/data/reject-codes';
+	import { FAMILIES } from '$core/data/families';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { siteDay } from '$lib/ui/time/moments';
-
+	import type { TableColumn } from '$lib/ui/table/table';
+	import Table from '$lib/ui/table/Table.svelte';
 	import { FAULT_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 
 	let { data } = $props();
+	type Row = (typeof data.open)[number];
+	const columns: TableColumn<Row>[] = [
+		{ key: 'severity', head: 'How bad', value: (row) => row.severity, cell: severityCell },
+		{ key: 'tag', head: 'Item', value: (row) => row.tag, cell: tagCell, sorts: true },
+		{ key: 'what', head: 'Fault', value: (row) => `${row.station}: ${row.what}`, cell: whatCell },
+		{ key: 'code', head: 'Code', value: (row) => row.code, cell: codeCell, sorts: true },
+		{
+			key: 'place',
+			head: 'Place',
+			value: (row) => row.place,
+			sorts: true,
+			class: 'text-soft max-md:hidden'
+		},
+		{
+			key: 'reported',
+			head: 'Reported',
+			value: (row) => row.reportedAt.toISOString(),
+			cell: reportedCell,
+			sorts: true,
+			class: 'max-md:hidden'
+		}
+	];
 	/** Drawn while nothing has failed yet: the first family of the register. */
 	const NONE = { ...FAMILIES[0], n: 0 } as (typeof FAMILIES)[number] & { n: number };
 	/** Families with faults in the order of the register, each with its count. */
@@ -43,9 +65,24 @@
 </script>
 
 <svelte:head><title>Faults · Grevan</title></svelte:head>
+{#snippet severityCell(row: Row)}<span class="inline-flex items-center gap-2"
+		><StateMark
+			state={row.severity === 'watch' || row.severity === 'note' ? 'watch' : 'held'}
+		/>{row.severity}</span
+	>{/snippet}
+{#snippet tagCell(row: Row)}<a class="tag flex min-h-11 items-center" href="/faults/{row.id}"
+		>{row.tag}</a
+	>{/snippet}
+{#snippet codeCell(row: Row)}<span class="tag">{row.code}</span>{/snippet}
+{#snippet whatCell(row: Row)}<b class="font-semibold">{row.station}</b>: {row.what}{row.reports > 1
+		? ` · ${row.reports} reports`
+		: ''}{/snippet}
+{#snippet reportedCell(row: Row)}<span class="font-mono text-[0.9rem] whitespace-nowrap"
+		>{siteDay(row.reportedAt)}</span
+	>{/snippet}
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>Faults</h1>
-	<p class="text-soft">{data.open.length} open</p>
+	<p class="text-soft">{data.total} open</p>
 </div>
 <div class="mt-2"><SectionLinks label="Faults" links={FAULT_LINKS} /></div>
 <section class="mt-3" aria-labelledby="where">
@@ -70,32 +107,35 @@
 </section>
 <section aria-labelledby="open" class="mt-6">
 	<h2 id="open">Open, most serious first</h2>
-	{#if data.open.length === 0}<p class="mt-1">
+	{#if data.total === 0}<p class="mt-1">
 			No open fault. A reject in an inspection opens one and holds the item.
 		</p>{/if}
-	<ul>
-		{#each data.open as row (row.id)}
-			<li class="rowline">
-				<a
-					href="/faults/{row.id}"
-					class="grid min-h-12 grid-cols-[1.6rem_5.4rem_1fr] items-center gap-3 no-underline hover:bg-tint md:grid-cols-[1.6rem_5.4rem_4.5rem_1fr_14rem_7rem]"
-				>
-					<StateMark
-						state={row.severity === 'watch' || row.severity === 'note' ? 'watch' : 'held'}
-					/>
-					<span class="tag">{row.tag}</span>
-					<span class="tag">{row.code}</span>
-					<span class="col-span-2 col-start-2 md:col-span-1 md:col-start-auto"
-						><b class="font-semibold">{stationOf(row.family, row.station).name}</b>: {rejectCode(
-							row.code
-						).name}{row.reports > 1 ? ` · ${row.reports} reports` : ''}</span
-					>
-					<span class="text-soft hidden md:block">{row.place}</span>
-					<span class="text-soft hidden font-mono text-[0.9rem] md:block"
-						>{siteDay(row.reportedAt)}</span
-					>
-				</a>
-			</li>
-		{/each}
-	</ul>
+	{#if data.total}
+		<form method="get" class="mt-2 flex flex-wrap items-end gap-3" data-sveltekit-keepfocus>
+			{#if data.family}<input type="hidden" name="family" value={data.family} />{/if}
+			<label class="min-w-0"
+				><span class="label">Item, code, station or place</span><input
+					name="q"
+					value={data.q}
+					autocomplete="off"
+					class="w-64"
+				/></label
+			>
+			<button class="button">Find</button>
+			{#if data.q}<p class="text-soft min-h-11 content-center" role="status">
+					{data.open.length} of {data.total}
+				</p>{/if}
+		</form>
+		{#if data.open.length}<div class="mt-2">
+				<Table
+					label="Open faults"
+					rows={data.open}
+					{columns}
+					rowId={(row) => row.id}
+					href={(row) => `/faults/${row.id}`}
+					csv="faults"
+					width="md:min-w-[44rem]"
+				/>
+			</div>{:else}<p class="mt-3">No open fault holds “{data.q}”.</p>{/if}
+	{/if}
 </section>

@@ -14,7 +14,7 @@
 	let { data, form: result } = $props();
 	let chosen = $state<string[]>([]);
 	const refusal = $derived(result && 'refusal' in result ? (result.refusal ?? null) : null);
-	const STATES = ['ready', 'due', 'overdue', 'held', 'in service', 'retired'];
+	const STATES = ['ready', 'due', 'overdue', 'held', 'in wash', 'in service', 'issued', 'retired'];
 	let form: HTMLFormElement | undefined = $state();
 	let timer: ReturnType<typeof setTimeout> | undefined;
 

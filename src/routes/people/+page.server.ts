@@ -1,3 +1,4 @@
+import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { may } from '$lib/server/kernel/permissions';
 import { listWearers } from '$lib/server/people/wearers';
@@ -9,6 +10,8 @@ const query = z.object({ q: z.string().trim().max(60).catch('') });
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
+		// Whoever only wears sees themselves.
+		if (!may(context.actor.role, 'see wearers')) redirect(303, '/people/me');
 		const { q } = parse(query, Object.fromEntries(event.url.searchParams));
 		return {
 			q,

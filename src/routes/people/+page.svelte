@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** The wearers: what each may wear by a fit test that counts, and what of them lapses. */
 	import { readable } from '$core/plan/calendar';
+	import { PEOPLE_LINKS } from '$lib/ui/sections';
+	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 	import type { TableColumn } from '$lib/ui/table/table';
 	import Table from '$lib/ui/table/Table.svelte';
 
@@ -12,7 +14,8 @@
 			key: 'number',
 			head: 'Number',
 			value: ({ number }) => number,
-			sorts: true
+			sorts: true,
+			class: 'font-mono'
 		},
 		{
 			key: 'fits',
@@ -25,14 +28,16 @@
 			head: 'Cleared until',
 			value: ({ clearedUntil }) => clearedUntil,
 			cell: clearedCell,
-			sorts: true
+			sorts: true,
+			class: 'max-md:hidden'
 		},
 		{
 			key: 'trained',
 			head: 'Trained until',
 			value: ({ trainedUntil }) => trainedUntil,
 			cell: trainedCell,
-			sorts: true
+			sorts: true,
+			class: 'max-md:hidden'
 		}
 	];
 </script>
@@ -41,10 +46,8 @@
 {#snippet nameCell(row: Row)}<a
 		class="linkish inline-flex min-h-11 items-center"
 		href="/people/{row.id}"><b>{row.name}</b></a
-	>{#if row.beard}<span class="text-soft"> · beard</span>{/if}{#if row.eyewear}<span
-			class="text-soft"
-		>
-			· glasses</span
+	>{#if row.beard}<span class="ml-1 text-soft">· beard</span>{/if}{#if row.eyewear}<span
+			class="ml-1 text-soft">· glasses</span
 		>{/if}{/snippet}
 {#snippet fitsCell(row: Row)}{#each row.fits as fit (fit.model + fit.size)}<span class="mr-4"
 			>{fit.model}, {fit.size}
@@ -61,8 +64,13 @@
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
 	<h1>People</h1>
 	<p class="text-soft" role="status">{data.wearers.length} who wear equipment</p>
-	{#if data.mayKeep}<a class="button ml-auto" href="/people/new">New wearer</a>{/if}
+	<span class="ml-auto flex flex-wrap gap-2">
+		{#if data.mayKeep}<a class="button" href="/people/new">New wearer</a>{/if}
+		<a class="button" href="/people/export" data-sveltekit-reload>CSV out</a>
+		{#if data.mayKeep}<a class="button" href="/people/import">CSV in</a>{/if}
+	</span>
 </div>
+<div class="mt-2"><SectionLinks label="People" links={PEOPLE_LINKS} /></div>
 <form method="get" class="mt-3" data-sveltekit-keepfocus>
 	<input
 		name="q"
@@ -89,6 +97,7 @@
 			rowId={(row) => row.number}
 			href={(row) => `/people/${row.id}`}
 			csv="wearers"
+			width="md:min-w-[44rem]"
 		/>
 	</div>
 {/if}

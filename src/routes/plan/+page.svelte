@@ -6,7 +6,9 @@
 
 	let { data } = $props();
 	const HORIZONS = [7, 30, 90];
-	const count = $derived(data.days.reduce((sum, day) => sum + day.dues.length, 0));
+	const count = $derived(
+		data.days.reduce((sum, day) => sum + day.dues.length + day.people.length, 0)
+	);
 </script>
 
 <svelte:head><title>Plan · Grevan</title></svelte:head>
@@ -28,10 +30,11 @@
 </div>
 {#if count === 0}<p class="mt-4">Nothing falls due in this time.</p>{/if}
 <div class="mt-4 grid gap-x-10 md:grid-cols-2">
-	{#each data.days as { day, dues, off, doneBy, minutes } (day)}
+	{#each data.days as { day, dues, people, off, doneBy, minutes } (day)}
 		<section class="mb-5 break-inside-avoid" aria-label={day}>
 			<h2 class={day === 'overdue' ? 'text-held!' : ''}>
-				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {dues.length}
+				{day === 'overdue' ? 'Overdue, not usable' : format(parseISO(day), 'EEE d MMM yyyy')} · {dues.length +
+					people.length}
 			</h2>
 			{#if off}<p class="text-[0.93rem]">
 					Nobody works ({off}){doneBy ? `: to be done by ${readable(doneBy)}` : ''}.
@@ -51,6 +54,19 @@
 								>{dueWords(due.dueWhat, due.dueDetail)}
 								<span class="text-soft">· {due.set ? `on ${due.set}, ` : ''}{due.place}</span></span
 							>
+						</a>
+					</li>
+				{/each}
+				{#each people as one (one.key)}
+					<li class="rowline">
+						<a
+							href={one.href}
+							class="grid min-h-11 grid-cols-[1.6rem_5.6rem_1fr] items-center gap-3 no-underline"
+						>
+							<StateMark state={day === 'overdue' ? 'overdue' : 'due'} /><span class="tag"
+								>{one.number || 'People'}</span
+							>
+							<span>{one.says} <span class="text-soft">· {one.name}</span></span>
 						</a>
 					</li>
 				{/each}

@@ -18,6 +18,7 @@
 		part: 'lot of parts',
 		test: 'bench test',
 		fill: 'filling',
+		wearer: 'wearer',
 		person: 'account',
 		guide: 'guide'
 	};

@@ -4,7 +4,9 @@ import type { ActionLink, SubjectKind } from '$core/actions/action';
 const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	account: null,
 	'air-source': (id) => `/air/tests/${id}`,
+	batch: (id) => `/wash/${id}`,
 	bench: (id) => `/bench/${id}`,
+	container: () => '/wash/stock',
 	defect: (id) => `/faults/${id}`,
 	entry: (id) => `/air/board/log#team-${id}`,
 	fill: (id) => `/air/filling#fill-${id}`,
@@ -27,6 +29,7 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	substance: (key) => `/hazards/substances/${key}`,
 	'test-house': () => '/settings/calendar',
 	part: () => '/faults/parts',
+	authorisation: () => '/people/competence',
 	wearer: (id) => `/people/${id}`
 };
 

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Takes a table in: a look at what it would do first, then all or what is not at fault; and a whole table back. */
 	import type { Snippet } from 'svelte';
+	import type { ImportKind } from '$core/csv/kinds';
 	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -15,7 +16,7 @@
 		encoding: string;
 	}
 	interface Props {
-		kind: 'items' | 'filters' | 'parts';
+		kind: ImportKind;
 		/** What a row is called. */
 		noun: string;
 		form:

@@ -12,7 +12,7 @@
 		most: number;
 	}
 	let { counts, usable, floor, perTick, most }: Props = $props();
-	const ORDER: ItemState[] = ['ready', 'due', 'overdue', 'held', 'in service'];
+	const ORDER: ItemState[] = ['ready', 'due', 'overdue', 'held', 'in wash', 'in service', 'issued'];
 	const ticks = $derived(
 		ORDER.flatMap((state) =>
 			Array.from({ length: Math.ceil((counts[state] ?? 0) / perTick) }, () => state)

@@ -9,6 +9,8 @@
 	import Gauge from '@lucide/svelte/icons/gauge';
 	import FlaskConical from '@lucide/svelte/icons/flask-conical';
 	import Archive from '@lucide/svelte/icons/archive';
+	import ArrowLeftRight from '@lucide/svelte/icons/arrow-left-right';
+	import Droplets from '@lucide/svelte/icons/droplets';
 	import ShieldHalf from '@lucide/svelte/icons/shield-half';
 	import Users from '@lucide/svelte/icons/users';
 	import Wind from '@lucide/svelte/icons/wind';
@@ -52,6 +54,8 @@
 		{ href: '/hazards', name: 'Hazards', icon: FlaskConical },
 		{ href: '/filters', name: 'Filters', icon: Cylinder },
 		{ href: '/items', name: 'Items', icon: ShieldHalf, also: '/runs' },
+		{ href: '/counter', name: 'Counter', icon: ArrowLeftRight },
+		{ href: '/wash', name: 'Wash', icon: Droplets },
 		{ href: '/bench', name: 'Bench', icon: Gauge },
 		{ href: '/air', name: 'Air', icon: Wind },
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
@@ -112,6 +116,8 @@
 		['/items/models', 'models'],
 		['/items', 'inspections'],
 		['/runs', 'inspections'],
+		['/counter', 'counter'],
+		['/wash', 'counter'],
 		['/bench', 'bench'],
 		['/air', 'air'],
 		['/people', 'people'],

@@ -11,9 +11,11 @@
 		sortFn_alphanumeric,
 		tableFeatures
 	} from '@tanstack/svelte-table';
+	import { createWindowVirtualizer } from '@tanstack/svelte-virtual';
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
+	import { get } from 'svelte/store';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { hearsKeys } from '../shell/keys.svelte';
@@ -96,6 +98,43 @@
 	let current = $state(-1);
 	let body: HTMLTableSectionElement | undefined = $state();
 
+	/** Of more rows than these only what is in sight stands in the page; on paper all do. */
+	const MOST_ROWS = 150;
+	let whole = $state(true);
+	onMount(() => {
+		whole = false;
+	});
+	const windowed = $derived(!whole && seen.length > MOST_ROWS);
+	const sight = createWindowVirtualizer<HTMLTableRowElement>({
+		count: 0,
+		estimateSize: () => 46,
+		overscan: 12
+	});
+	$effect(() => {
+		get(sight).setOptions({
+			count: windowed ? seen.length : 0,
+			scrollMargin: body ? body.getBoundingClientRect().top + window.scrollY : 0
+		});
+	});
+	const inSight = $derived(windowed ? $sight.getVirtualItems() : []);
+	const shown = $derived(
+		windowed
+			? inSight
+					.flatMap(({ index }) => seen[index] ?? [])
+					.map((row, at) => ({ row, i: inSight[at]?.index ?? 0 }))
+			: seen.map((row, i) => ({ row, i }))
+	);
+	/** Heights of what is out of sight, above and below. */
+	const above = $derived((inSight[0]?.start ?? 0) - (inSight[0] ? $sight.options.scrollMargin : 0));
+	const below = $derived(
+		inSight.length
+			? $sight.getTotalSize() - ((inSight.at(-1)?.end ?? 0) - $sight.options.scrollMargin)
+			: 0
+	);
+	const measured = (row: HTMLTableRowElement) => {
+		if (windowed) get(sight).measureElement(row);
+	};
+
 	hearsKeys(() =>
 		rows.length
 			? [
@@ -116,7 +155,8 @@
 		else if (event.key.toLowerCase() === 'x' && row && picks) row.toggleSelected();
 		else return;
 		event.preventDefault();
-		body?.rows[current]?.scrollIntoView({ block: 'nearest' });
+		if (windowed) get(sight).scrollToIndex(current, { align: 'auto' });
+		else body?.rows[current]?.scrollIntoView({ block: 'nearest' });
 	}
 
 	async function save() {
@@ -132,9 +172,16 @@
 	}
 </script>
 
-<svelte:window onkeydown={walk} />
+<svelte:window
+	onkeydown={walk}
+	onbeforeprint={() => (whole = true)}
+	onafterprint={() => (whole = false)}
+/>
 <div class="overflow-x-auto" role="region" aria-label={label} tabindex="-1">
-	<table class="w-full {width} border-collapse text-left">
+	<table
+		class="w-full {width} border-collapse text-left"
+		aria-rowcount={windowed ? seen.length + 1 : undefined}
+	>
 		<thead>
 			<tr class="border-b-[1.5px] border-ink">
 				{#if picks}<th class="pr-3" scope="col"
@@ -170,8 +217,12 @@
 			</tr>
 		</thead>
 		<tbody bind:this={body}>
-			{#each seen as row, i (row.id)}
+			{#if above > 0}<tr aria-hidden="true" style:height="{above}px"></tr>{/if}
+			{#each shown as { row, i } (row.id)}
 				<tr
+					data-index={i}
+					aria-rowindex={windowed ? i + 2 : undefined}
+					{@attach measured}
 					class={['rowline hover:bg-tint', i === current && 'bg-tint outline-2 outline-accent']}
 					aria-selected={picks ? row.getIsSelected() : undefined}
 				>
@@ -195,6 +246,7 @@
 					{/each}
 				</tr>
 			{/each}
+			{#if below > 0}<tr aria-hidden="true" style:height="{below}px"></tr>{/if}
 		</tbody>
 	</table>
 </div>

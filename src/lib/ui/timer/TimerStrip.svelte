@@ -3,23 +3,32 @@
 	import { minutesAndSeconds, secondsLeft, serverClock } from './clock.svelte';
 
 	interface Props {
-		timers: readonly { id: string; runId: string; tag: string; seconds: number; startedAt: Date }[];
+		timers: readonly {
+			id: string;
+			tag: string;
+			seconds: number;
+			startedAt: Date;
+			href: string;
+			/** What is to be done once it is over. */
+			over: string;
+		}[];
 	}
 	let { timers }: Props = $props();
 </script>
 
 {#if timers.length}
-	<ul aria-label="Running holds" class="no-print flex flex-wrap gap-2">
+	<ul aria-label="Running timers" class="no-print flex flex-wrap gap-2">
 		{#each timers as timer (timer.id)}
 			{@const left = secondsLeft(timer.startedAt, timer.seconds, serverClock.now)}
 			<li>
 				<a
-					href="/runs/{timer.runId}"
+					href={timer.href}
 					class="inline-flex min-h-11 items-center gap-2 border-[1.5px] px-3 no-underline {left
 						? 'border-ink'
 						: 'border-held bg-heldtint font-bold'}"
 					><span class="tag">{timer.tag}</span>
-					{#if left}<span class="font-mono">{minutesAndSeconds(left)}</span>{:else}read the gauge{/if}</a
+					{#if left}<span class="font-mono">{minutesAndSeconds(left)}</span
+						>{:else}{timer.over}{/if}</a
 				>
 			</li>
 		{/each}

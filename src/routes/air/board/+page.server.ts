@@ -3,6 +3,7 @@ import { boardFeed, boardTime } from '$lib/server/air/board';
 import { enterTeam, leave, seeAlarm, tellPressure, turnTeam } from '$lib/server/air/entries';
 import { consumptions } from '$lib/server/air/uses';
 import { changeWearer, simulateWearers } from '$lib/server/air/simulated-wearers';
+import { teamFromCounter } from '$lib/server/handout/to-board';
 import { listPlaces } from '$lib/server/hazards/plans';
 import { TELEMETRY_FAULTS } from '$lib/server/instruments/simulated/telemetry';
 import { may } from '$lib/server/kernel/permissions';
@@ -17,13 +18,16 @@ export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
 		const { db } = context;
-		const [board, time, known, places] = await Promise.all([
+		const [board, time, known, places, team] = await Promise.all([
 			boardFeed(db).load(),
 			boardTime(context),
 			consumptions(db),
-			listPlaces(db)
+			listPlaces(db),
+			teamFromCounter(db, outIds(event.url))
 		]);
 		return {
+			/** A team that left the counter and is to go in. */
+			team,
 			board: { ...board, ...time },
 			known: [...known].map(([wearer, figures]) => ({ wearer, ...figures })),
 			places: places.map(({ id, name }) => ({ id, name })),
@@ -31,6 +35,14 @@ export const load: PageServerLoad = (event) =>
 			mayControl: may(context.actor.role, 'control entries')
 		};
 	});
+
+/** Hand-outs that are brought over from the counter. */
+const outIds = (url: URL): string[] =>
+	z
+		.array(z.uuid())
+		.max(12)
+		.catch([])
+		.parse((url.searchParams.get('out') ?? '').slice(0, 600).split(',').filter(Boolean));
 
 const wearer = z.object({
 	id: clientId,

@@ -21,7 +21,7 @@
 	/** The session ended: what is known goes on being counted, but nothing more is heard or told. */
 	let signedOut = $state(false);
 	let refusal = $state<{ message: string } | null>(null);
-	let opened = $state(untrack(() => data.board.teams.length === 0));
+	let opened = $state(untrack(() => data.team !== null || data.board.teams.length === 0));
 	const sound = new AlarmSound();
 	/** Without word from the server for so long this screen says that it is cut off, ms. */
 	const SILENT_MS = 12_000;
@@ -194,6 +194,7 @@
 			>Send a team in</summary
 		>
 		<NewTeam
+			from={data.team}
 			places={data.places}
 			known={data.known}
 			telemetry={data.faults !== null}

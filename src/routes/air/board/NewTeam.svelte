@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** A team that goes in: what for, and each wearer with set and pressure. */
+	import { untrack } from 'svelte';
 	import { cylinderDuration } from '$core/air/content';
 	import { EXPECTED_L_PER_MIN, MARGIN_MIN } from '$core/air/entry';
 	import { readPressure } from '$core/units/pressure';
@@ -13,13 +14,20 @@
 		meanLPerMin: number;
 		pessimisticLPerMin: number;
 	}
+	interface FromCounter {
+		task: string;
+		placeId: string | null;
+		wearers: { wearer: string; set: string; litres: number | null; startBar: number | null }[];
+	}
 	interface Props {
+		/** A team that left the counter: names, sets and pressures come with it. */
+		from: FromCounter | null;
 		places: { id: string; name: string }[];
 		known: Known[];
 		telemetry: boolean;
 		onenter: (fields: Record<string, string>) => Promise<{ message: string; path?: string } | null>;
 	}
-	let { places, known, telemetry, onenter }: Props = $props();
+	let { from, places, known, telemetry, onenter }: Props = $props();
 	const fresh = () => ({
 		id: crypto.randomUUID(),
 		wearer: '',
@@ -30,8 +38,21 @@
 		seal: false
 	});
 	let id = $state(crypto.randomUUID());
-	let [task, placeId, margin] = $state(['', '', String(MARGIN_MIN)]);
-	let wearers = $state([fresh(), fresh()]);
+	const given = untrack(() => from);
+	let [task, placeId, margin] = $state([
+		given?.task ?? '',
+		given?.placeId ?? '',
+		String(MARGIN_MIN)
+	]);
+	let wearers = $state(
+		given?.wearers.map((one) => ({
+			...fresh(),
+			wearer: one.wearer,
+			set: one.set,
+			litres: one.litres === null ? '' : String(one.litres),
+			start: one.startBar === null ? '' : String(one.startBar)
+		})) ?? [fresh(), fresh()]
+	);
 	let refusal = $state<{ message: string; path?: string } | null>(null);
 	let busy = $state(false);
 	const listId = $props.id();

@@ -1,6 +1,11 @@
 import { z } from 'zod';
 import { asRefusal, type RefusalKind, STATUS } from '$lib/server/kernel/refusal';
 import { api, contextOf, jsonBody, parse } from '$lib/server/web/request';
+import {
+	COUNTER_REQUESTS,
+	COUNTER_URL,
+	type CounterRequest
+} from '$lib/server/web/counter-requests';
 import { RUN_REQUESTS, type RunRequest } from '$lib/server/web/run-requests';
 import type { Context } from '$lib/server/kernel/context';
 
@@ -11,7 +16,10 @@ const body = z.object({
 		.array(
 			z.object({
 				id: z.string().max(60),
-				url: z.string().max(120).regex(RUN_URL, 'Nothing here takes this.'),
+				url: z
+					.string()
+					.max(120)
+					.refine((url) => RUN_URL.test(url) || COUNTER_URL.test(url), 'Nothing here takes this.'),
 				body: z.record(z.string().max(40), z.unknown())
 			})
 		)
@@ -57,15 +65,18 @@ const addressOf = ({ url }: Parcel): { run: string; what: RunRequest } => {
 	return { run, what: what as RunRequest };
 };
 
+/** Does what a parcel asks for. */
+function done(context: Context, parcel: Parcel): Promise<Record<string, unknown>> {
+	const counter = COUNTER_URL.exec(parcel.url)?.[1] as CounterRequest | undefined;
+	if (counter) return COUNTER_REQUESTS[counter](context, parcel.body) as never;
+	const { run, what } = addressOf(parcel);
+	return RUN_REQUESTS[what](context, run, parcel.body);
+}
+
 /** @throws where nothing can be taken just now */
 async function take(context: Context, parcel: Parcel): Promise<Said> {
-	const { run, what } = addressOf(parcel);
 	try {
-		return {
-			id: parcel.id,
-			status: 200,
-			body: await RUN_REQUESTS[what](context, run, parcel.body)
-		};
+		return { id: parcel.id, status: 200, body: await done(context, parcel) };
 	} catch (cause) {
 		const refusal = asRefusal(cause);
 		if (!refusal || NOT_NOW.has(refusal.kind)) throw cause;

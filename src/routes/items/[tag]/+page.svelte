@@ -61,6 +61,8 @@
 		overdue: 'Overdue: not to be used',
 		held: 'Held: not to be used',
 		'in service': 'In service: not to be used',
+		'in wash': 'On the wash line, not ready yet',
+		issued: 'Out',
 		retired: 'Out of use for good'
 	};
 	const id = crypto.randomUUID();
@@ -70,6 +72,7 @@
 		'gas-tight-suit-donning': 'put on: BA outside, with an assistant',
 		'gas-tight-suit-donning-inside': 'put on: BA inside, with an assistant'
 	};
+	const away = $derived(['in wash', 'issued'].includes(data.verdict.outcome));
 	const held = $derived(['held', 'in service'].includes(data.verdict.outcome));
 	const repairWords = $derived(
 		data.job
@@ -221,12 +224,23 @@
 		<StateMark state={data.verdict.outcome} word size={24} />
 		<p class="mt-2 text-[1.3rem] leading-tight font-bold">{HEADLINE[data.verdict.outcome]}</p>
 		<p class="mt-2">
-			{data.verdict.outcome === 'held' || data.verdict.outcome === 'in service'
-				? data.verdict.reasons[0]?.text
-				: (next ?? data.verdict.reasons[0]?.text)}
+			{held || away ? data.verdict.reasons[0]?.text : (next ?? data.verdict.reasons[0]?.text)}
 		</p>
 		<Because title="{data.item.tag} is {data.verdict.outcome}" reasons={data.verdict.reasons} />
+		{#if data.care?.washedAt}<p class="text-soft mt-1">
+				Last full wash {siteDay(data.care.washedAt)},
+				<a class="linkish" href="/wash/{data.care.batchId}">batch {data.care.batch}</a>, {data.care
+					.agent}, {data.care.by}{data.care.wipes ? `; wiped ${data.care.wipes} times since` : ''}.
+			</p>{/if}
 		<div class="mt-3 grid gap-2">
+			{#if data.verdict.outcome === 'issued' && data.mayInspect}<a
+					class="button primary"
+					href="/counter/return">Take it back</a
+				>{/if}
+			{#if data.verdict.outcome === 'in wash' && data.mayInspect}<a
+					class="button primary"
+					href="/wash">To the wash line</a
+				>{/if}
 			{#if data.openRun}
 				<a class="button primary" href="/runs/{data.openRun.id}">Go on with the inspection</a>
 			{/if}

@@ -1,15 +1,52 @@
 <script lang="ts">
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import type { TableColumn } from '$lib/ui/table/table';
+	import Table from '$lib/ui/table/Table.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const plural = (key: string | null) =>
 		data.families.find((f) => f.key === key)?.plural ?? 'Everything';
+	type Row = (typeof data.musters)[number];
+	const columns: TableColumn<Row>[] = [
+		{
+			key: 'what',
+			head: 'What and where',
+			value: ({ sheet, place }) => `${plural(sheet.family)}, ${place ?? 'every place'}`,
+			cell: whatCell,
+			sorts: true
+		},
+		{ key: 'by', head: 'By', value: ({ by }) => by, sorts: true, class: 'max-md:hidden' },
+		{
+			key: 'started',
+			head: 'Begun',
+			value: ({ sheet }) => sheet.startedAt.toISOString(),
+			cell: startedCell,
+			sorts: true
+		},
+		{
+			key: 'outcome',
+			head: 'Came to',
+			value: ({ sheet }) =>
+				!sheet.closedAt
+					? 'open'
+					: sheet.missing?.length
+						? `${sheet.missing.length} not presented`
+						: 'all presented'
+		}
+	];
 	const id = crypto.randomUUID();
 </script>
 
 <svelte:head><title>Musters · Grevan</title></svelte:head>
+{#snippet whatCell({ sheet, place }: Row)}<a
+		class="flex min-h-11 items-center font-semibold no-underline hover:underline"
+		href="/items/musters/{sheet.id}">{plural(sheet.family)}, {place ?? 'every place'}</a
+	>{/snippet}
+{#snippet startedCell({ sheet }: Row)}<span class="whitespace-nowrap"
+		>{siteMoment(sheet.startedAt)}</span
+	>{/snippet}
 <p class="crumb"><a class="linkish" href="/items">Items</a></p>
 <h1>Musters</h1>
 <p class="mt-1 max-w-[46rem]">
@@ -20,26 +57,15 @@
 	<section aria-labelledby="sheets">
 		<h2 id="sheets">Sheets, newest first</h2>
 		{#if data.musters.length === 0}<p class="mt-1">None yet. Begin one with the form.</p>{/if}
-		<ul>
-			{#each data.musters as { sheet, by, place } (sheet.id)}
-				<li class="rowline">
-					<a
-						href="/items/musters/{sheet.id}"
-						class="flex min-h-12 flex-wrap items-center gap-x-5 py-1 no-underline hover:bg-tint"
-					>
-						<b>{plural(sheet.family)}, {place ?? 'every place'}</b>
-						<span class="text-soft">{by}, {siteMoment(sheet.startedAt)}</span>
-						<span
-							>{sheet.closedAt
-								? sheet.missing?.length
-									? `${sheet.missing.length} not presented`
-									: 'all presented'
-								: 'open'}</span
-						>
-					</a>
-				</li>
-			{/each}
-		</ul>
+		{#if data.musters.length}<Table
+				label="Musters"
+				rows={data.musters}
+				{columns}
+				rowId={({ sheet }) => sheet.id}
+				href={({ sheet }) => `/items/musters/${sheet.id}`}
+				csv="musters"
+				width="md:min-w-[38rem]"
+			/>{/if}
 	</section>
 	{#if data.mayStart}
 		<form method="post" class="grid gap-4 self-start rounded border-2 border-ink bg-sheet p-4">

@@ -5,12 +5,19 @@
 	import { readable } from '$core/plan/calendar';
 	import Because from '$lib/ui/because/Because.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
+	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import WearerForm from '$lib/ui/people/WearerForm.svelte';
+	import Erase from './Erase.svelte';
+	import Own from './Own.svelte';
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
+	/** What is refused of the form with what is kept; the rest is said where it was asked, or above. */
+	const keptRefusal = $derived(
+		refusal?.path && !['erase', 'tag'].includes(refusal.path) ? refusal : null
+	);
 	let changeId = $state(crypto.randomUUID());
 	const until = (day: string | null) =>
 		day ? `${day < data.asOf ? 'lapsed' : 'until'} ${readable(day)}` : 'not on record';
@@ -26,10 +33,26 @@
 			? ` · ${data.places.map(({ name }) => name).join(', ')}`
 			: ''}
 	</p>
-	{#if data.mayTest}<a class="button ml-auto" href="/people/{data.wearer.id}/fit"
-			>Fit test from paper</a
+	{#if data.mayTest && !data.wearer.erasedOn}<span class="ml-auto flex flex-wrap gap-2"
+			>{#if data.open}<a class="button primary" href="/people/fit-tests/{data.open}"
+					>To the test under way</a
+				>{:else}<a class="button primary" href="/people/{data.wearer.id}/fit">Fit test</a>{/if}<a
+				class="button"
+				href="/people/{data.wearer.id}/fit/paper">From paper</a
+			></span
 		>{/if}
 </div>
+{#if data.wearer.erasedOn}<div class="mt-3">
+		<Notice kind="caution"
+			><p>
+				Who this is was erased on {readable(data.wearer.erasedOn)}. The tests stay, as part of what
+				the record says.
+			</p></Notice
+		>
+	</div>{/if}
+{#if refusal && !refusal.path && !refusal.fields?.length}<div class="mt-3">
+		<FormRefusal {refusal} />
+	</div>{/if}
 {#if form && 'kept' in form}<div class="mt-3">
 		<Notice kind="good"><p role="status">Kept.</p></Notice>
 	</div>{/if}
@@ -52,6 +75,9 @@
 					<StateMark state={test.verdict.outcome === 'counts' ? 'ready' : 'retired'} />
 					<span
 						><b>{test.model}, size {test.size}</b>
+						{#if test.sessionId}<a class="linkish" href="/people/fit-tests/{test.sessionId}"
+								>the test</a
+							>{/if}
 						<span class="text-soft"
 							>· {readable(test.testedOn)}, {test.method}{test.overall === null
 								? ''
@@ -75,7 +101,8 @@
 					</li>{/each}
 			</ul>
 		{/if}
-		{#if data.mayKeep}
+		<Own {data} {refusal} />
+		{#if data.mayKeep && !data.wearer.erasedOn}
 			<details class="mt-6">
 				<summary class="min-h-11 cursor-pointer content-center font-semibold">What is kept</summary>
 				<div class="mt-2">
@@ -84,11 +111,12 @@
 							placeIds={data.places.map(({ id }) => id)}
 							places={data.allPlaces}
 							accounts={data.accounts}
-							{refusal}
+							refusal={keptRefusal}
 						/>{/key}
 				</div>
 			</details>
 		{/if}
+		{#if data.mayErase && !data.wearer.erasedOn}<Erase wearer={data.wearer} {refusal} />{/if}
 	</section>
 	<aside class="self-start rounded border-2 border-ink bg-sheet p-4" aria-label="Standing">
 		<p class="text-[1.3rem] leading-tight font-bold">
@@ -111,7 +139,7 @@
 			{#if data.account}<dt class="text-soft">Account</dt>
 				<dd>{data.account}</dd>{/if}
 		</dl>
-		{#if data.mayReport}
+		{#if data.mayReport && !data.wearer.erasedOn}
 			<form
 				method="post"
 				action="?/report"

@@ -29,6 +29,12 @@
 			: ''}
 	</p>
 </div>
+{#if open && data.keeping}<p class="mt-2 max-w-[46rem]">
+		Look at shelf and carrier too: {data.keeping.carrying}.
+		{#each data.keeping.unsuited as text (text)}<span class="block font-semibold text-held"
+				>{text}</span
+			>{/each}
+	</p>{/if}
 {#if refusal}<div class="mt-3"><Notice kind="refusal"><p>{refusal.message}</p></Notice></div>{/if}
 {#if presented?.again}<div class="mt-3">
 		<Notice kind="caution"

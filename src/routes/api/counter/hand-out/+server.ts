@@ -1,0 +1,5 @@
+import { COUNTER_REQUESTS } from '$lib/server/web/counter-requests';
+import { api, contextOf, jsonBody } from '$lib/server/web/request';
+
+export const POST = (event) =>
+	api(async () => COUNTER_REQUESTS['hand-out'](contextOf(event), await jsonBody(event.request)));
