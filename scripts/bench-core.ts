@@ -1,4 +1,7 @@
 // Prints how long the computations of the core take. Needs no database.
+import { Chance } from '../instruments/chance.ts';
+import { kitOut } from '../src/core/handout/kit-out.ts';
+import { fitConfusion } from '../instruments/fit-counter/confusion.ts';
 import { confusion } from '../instruments/pressure-bench/confusion.ts';
 import { densityAt, isotherm } from '../src/core/air/air-state.ts';
 import { cascadeFill } from '../src/core/air/cascade.ts';
@@ -73,16 +76,49 @@ time('six fills from four banks', 2000, () =>
 	})
 );
 
-const table = confusion(500);
-console.log('\nBench: 500 seeded traces with known truth');
-for (const [truth, verdicts] of Object.entries(table.table))
-	console.log(
-		truth.padEnd(28),
-		Object.entries(verdicts)
-			.map(([verdict, n]) => `${verdict} ${n}`)
-			.join(', ')
-	);
-console.log('leaking, passed beyond the guard band'.padEnd(44), table.leakingPassed);
-console.log(`repeated without cause, of ${table.sound}`.padEnd(44), table.wrongRepeat);
-console.log('sensor fault, not repeated'.padEnd(44), table.faultyNotRepeated);
+/** A table of truths against verdicts. */
+function print(title: string, table: Record<string, Record<string, number>>): void {
+	console.log(`\n${title}`);
+	for (const [truth, verdicts] of Object.entries(table))
+		console.log(
+			truth.padEnd(28),
+			Object.entries(verdicts)
+				.map(([verdict, n]) => `${verdict} ${n}`)
+				.join(', ')
+		);
+}
+
+const bench = confusion(500);
+print('Bench: 500 seeded traces with known truth', bench.table);
+console.log('leaking, passed beyond the guard band'.padEnd(44), bench.leakingPassed);
+console.log(`repeated without cause, of ${bench.sound}`.padEnd(44), bench.wrongRepeat);
+console.log('sensor fault, not repeated'.padEnd(44), bench.faultyNotRepeated);
 time('judging one trace', 20, () => confusion(1));
+
+const fits = fitConfusion(500);
+print('Fit tests: 500 seeded ones with known true fit', fits.table);
+console.log('true fit below half of the level, passed'.padEnd(44), fits.passedBelowHalf);
+console.log('every fit above twice the level, failed'.padEnd(44), fits.failedAboveTwice);
+console.log('counter at fault, judged'.padEnd(44), fits.faultyJudged);
+time('simulating and judging one fit test', 20, () => fitConfusion(1));
+
+/** A team before a store, seeded. */
+function team(wearers: number, sets: number) {
+	const chance = new Chance(20_261);
+	const fit = () => ({
+		model: String(Math.floor(chance.between(0, 5))),
+		size: 'SML'[Math.floor(chance.between(0, 3))] ?? 'M'
+	});
+	return {
+		wearers: Array.from({ length: wearers }, (_, i) => ({ id: `w${i}`, fits: [fit(), fit()] })),
+		sets: Array.from({ length: sets }, (_, i) => ({
+			tag: `s${i}`,
+			...fit(),
+			minutesOfAir: chance.between(20, 50)
+		}))
+	};
+}
+console.log('\nKitting out');
+const [plenty, few] = [team(40, 400), team(40, 30)];
+time('40 wearers, 400 sets', 3, () => kitOut(plenty.wearers, plenty.sets, 30));
+time('40 wearers, 30 sets, and what would help', 3, () => kitOut(few.wearers, few.sets, 30));

@@ -68,10 +68,17 @@ await runMain(() =>
 			await go(`${laminating}/life`);
 			await page.waitForTimeout(500);
 			await shoot('life');
-			await go('/hazards/substances?q=acet');
-			await shoot('substances');
 			await go('/items');
 			await shoot('items');
+			await go('/counter');
+			for (const word of ['W110', 'HM-0120', 'PLAN-2']) {
+				await page.keyboard.type(word);
+				await page.keyboard.press('Enter');
+			}
+			await page.getByText('Nearest way that works').waitFor();
+			await shoot('counter');
+			await go('/wash');
+			await shoot('wash');
 			await go('/items/HM-0115');
 			await shoot('item');
 			await go('/items/BA-0207');
@@ -101,21 +108,20 @@ await runMain(() =>
 			}
 			await page.keyboard.press('Enter');
 			await page.getByRole('heading', { name: /Passed/ }).waitFor();
-			await go('/items/musters');
-			await page.getByLabel('Kind').selectOption({ label: 'Full-face masks' });
-			await page.getByLabel('Place').selectOption({ label: 'Boat shed' });
-			await page.getByRole('button', { name: 'Begin' }).click();
-			await page.waitForURL(/musters\/./);
-			await page.locator('html[data-ready]').waitFor();
-			for (const tag of ['FF-0203', 'FF-0209', 'FF-0215', 'FF-0221', 'FF-0227']) {
-				await page.getByLabel(/^Scan, one/).fill(tag);
-				await page.keyboard.press('Enter');
-				await page.getByRole('listitem').filter({ hasText: tag }).waitFor();
-			}
-			await page.getByLabel(/^Wrong with/).selectOption('lens SCR');
-			await page.getByRole('button', { name: 'Note it' }).click();
-			await page.getByRole('listitem').filter({ hasText: 'SCR, ' }).waitFor();
-			await shoot('muster');
+			await go('/people?q=W110');
+			await page.locator('tbody a').first().click();
+			await page.getByRole('link', { name: 'Fit test', exact: true }).click();
+			await page.getByLabel('Badge of whoever stands here').fill('W110');
+			await page.getByLabel('Mask that is worn').fill('HM-0108');
+			for (const box of await page.getByRole('checkbox').all()) await box.check();
+			await page.getByText('Who stands before the simulated counter').click();
+			await page.getByLabel('Face').selectOption('leaks on bending');
+			await page.getByLabel('Times as fast').fill('100');
+			await page.getByRole('button', { name: /^Begin/ }).click();
+			await page.getByRole('button', { name: 'Sign: not passed', exact: true }).click();
+			await page.getByText('put it on anew').first().waitFor({ timeout: 60_000 });
+			await page.waitForTimeout(500);
+			await shoot('fit-test');
 			await go('/bench');
 			await page.getByLabel('Item').fill('GS-0203');
 			await page.getByLabel('Recipe').selectOption('suit-en');
@@ -130,7 +136,6 @@ await runMain(() =>
 			await page.getByRole('button', { name: 'Start the repair' }).waitFor();
 			await page.getByRole('button', { name: 'Start the repair' }).click();
 			await page.getByRole('button', { name: 'Repair done' }).waitFor();
-			await shoot('service');
 			await go('/air');
 			await page.waitForTimeout(500);
 			await shoot('air');

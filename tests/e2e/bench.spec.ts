@@ -93,7 +93,7 @@ test('BA sets by both schools, two holds at a time: one passes, a late whistle h
 	// Meanwhile another item; the clocks run on the server and are seen from every page.
 	await page.goto(`${appUrl()}/items/HM-0111`);
 	await ready(page);
-	const strip = page.getByRole('list', { name: 'Running holds' });
+	const strip = page.getByRole('list', { name: 'Running timers' });
 	await expect(strip).toContainText('BA-0205');
 	await expect(strip).toContainText('BA-0206');
 

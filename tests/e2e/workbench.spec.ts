@@ -181,7 +181,7 @@ test('a wearer is taken in, a fit test typed from paper counts, a change on a ph
 	await enter(page.getByRole('button', { name: 'Keep', exact: true }));
 	await expect(page.getByRole('heading', { level: 1, name: 'Perrin Ashgrove' })).toBeVisible();
 	expect(await faultsOf(page)).toEqual([]);
-	await enter(page.getByRole('link', { name: 'Fit test from paper' }));
+	await enter(page.getByRole('link', { name: 'From paper' }));
 	await ready(page);
 	await page.getByLabel('Mask', { exact: true }).selectOption({ label: 'Tesselow F3' });
 	await page.getByLabel('Size').fill('M');

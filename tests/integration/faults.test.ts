@@ -4,6 +4,7 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { repairOf, REPAIRS } from '../../src/core/data/repairs.ts';
 import { defect, item, partLot, serviceJob } from '../../src/lib/server/db/schema/index.ts';
 import { defectPage } from '../../src/lib/server/faults/faults.ts';
+import { bringItem } from '../../src/lib/server/custody/bring-back.ts';
 import { finishJob, releaseJob, startJob } from '../../src/lib/server/faults/jobs.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
@@ -105,6 +106,17 @@ describe('from a fault to a ready mask', () => {
 		expect((await test.db.select().from(defect)).every((d) => d.closedHow === 'released')).toBe(
 			true
 		);
+	});
+
+	it('brought to repair lies on its shelf again with its release', async () => {
+		const brought = { requestId: randomUUID(), tag: 'HM-0001', to: 'service' as const };
+		expect(await bringItem(tech, brought)).toMatchObject({ done: true });
+		const job = await begin();
+		await finish(job);
+		await inspect(tech, 'HM-0001');
+		expect(await state()).toBe('in service');
+		await release(job, yard.as(yard.people.supervisor));
+		expect(await state()).toBe('ready');
 	});
 
 	it('needs every line of the proving check, and changes nothing without', async () => {

@@ -53,6 +53,7 @@ async function sheet(wearerId: string, part: Partial<FitTestInput> = {}): Promis
 		size: 'M',
 		method: 'quantitative',
 		protocol: 'uk-seven',
+		agent: null,
 		factors: factors(2400),
 		noticedNothing: false,
 		worn: '',
@@ -154,7 +155,8 @@ describe('a change that is reported', () => {
 		expect(await says(tech(), other)).toEqual(['counts']);
 		const page = await wearerPage(viewer, mine);
 		expect(page.mayReport).toBe(true);
-		expect((await wearerPage(viewer, other)).mayReport).toBe(false);
+		await expectRefusal(wearerPage(viewer, other), 'forbidden', /see wearers/);
+		await expectRefusal(listWearers(viewer), 'forbidden', /see wearers/);
 		expect(page.tests[0]?.verdict.reasons[0]?.text).toMatch(
 			/Reported on 24 Nov 2026: dental work\. The fit test of 20 Nov 2026 ended that day\./
 		);

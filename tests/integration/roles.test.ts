@@ -36,6 +36,8 @@ import { saveItemModel, withdrawModel } from '../../src/lib/server/register/mode
 import { addItem, importItems, moveItems } from '../../src/lib/server/register/register.ts';
 import { movePart } from '../../src/lib/server/register/sets.ts';
 import { AIR_WRITES } from '../support/air-writes.ts';
+import { CUSTODY_WRITES } from '../support/custody-writes.ts';
+import { PEOPLE_WRITES } from '../support/people-writes.ts';
 import { SITE_WRITES } from '../support/site-writes.ts';
 import { openYard } from '../support/database.ts';
 
@@ -346,7 +348,13 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 const ROLES: Role[] = ['viewer', 'technician', 'supervisor', 'admin'];
 
 describe('who may do what', () => {
-	for (const [name, least, write] of [...WRITES, ...AIR_WRITES, ...SITE_WRITES])
+	for (const [name, least, write] of [
+		...WRITES,
+		...AIR_WRITES,
+		...CUSTODY_WRITES,
+		...PEOPLE_WRITES,
+		...SITE_WRITES
+	])
 		it.each(ROLES)(`${name}, as a %s`, async (role) => {
 			const allowed = ROLES.indexOf(role) >= ROLES.indexOf(least);
 			const error: unknown = await write(own.yard.as(own.yard.people[role])).then(

@@ -4,6 +4,7 @@ import { IMPORT_KINDS } from '../../src/core/csv/kinds.ts';
 import { readTable } from '../../src/core/csv/table.ts';
 import { emptyStoreRow, STORE_COLUMNS } from '../../src/core/filters/store-table.ts';
 import { emptyItemRow, ITEM_COLUMNS } from '../../src/core/register/csv.ts';
+import { emptyWearerRow, WEARER_COLUMNS } from '../../src/core/people/wearer-table.ts';
 import { emptyPartRow, PART_COLUMNS } from '../../src/core/service/parts-table.ts';
 import {
 	filterLot,
@@ -206,7 +207,9 @@ describe('an empty table', () => {
 				? readTable(text, ITEM_COLUMNS, emptyItemRow)
 				: kind === 'filters'
 					? readTable(text, STORE_COLUMNS, emptyStoreRow)
-					: readTable(text, PART_COLUMNS, emptyPartRow);
+					: kind === 'parts'
+						? readTable(text, PART_COLUMNS, emptyPartRow)
+						: readTable(text, WEARER_COLUMNS, emptyWearerRow);
 		expect([read.faults, read.unknown, read.good.length]).toEqual([[], [], 1]);
 	});
 });

@@ -177,7 +177,15 @@ export async function smallSite(db: Database) {
 		now: () => now,
 		proof: { at: now, by: 'pin' }
 	});
-	return { people: { ...people, second }, place: ids.place, masks, lots, disc, as };
+	return {
+		people: { ...people, second },
+		place: ids.place,
+		model: ids.model,
+		masks,
+		lots,
+		disc,
+		as
+	};
 }
 
 export type SmallSite = Awaited<ReturnType<typeof smallSite>>;

@@ -11,8 +11,6 @@ import { fitLayer, removeLayer } from '../../src/lib/server/filters/layers.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
 import { chooseNotices, tryAgain } from '../../src/lib/server/notices/own.ts';
-import { saveFitTest } from '../../src/lib/server/people/fit-tests.ts';
-import { reportChange, saveWearer } from '../../src/lib/server/people/wearers.ts';
 import { setUse } from '../../src/lib/server/register/register.ts';
 import { importFilters, importParts, previewStore } from '../../src/lib/server/register/tables.ts';
 import { takeTemplates } from '../../src/lib/server/register/templates.ts';
@@ -63,47 +61,6 @@ const rule = (): RuleInput => ({
 
 /** Writes about the site and its stores, each with the least role that may do it. */
 export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>][] = [
-	[
-		'keep a wearer',
-		'technician',
-		(c) =>
-			saveWearer(c, {
-				requestId: id(),
-				id: id(),
-				version: 0,
-				number: id().slice(0, 12),
-				name: 'Somebody',
-				userId: null,
-				eyewear: false,
-				beard: false,
-				clearedUntil: null,
-				trainedUntil: null,
-				placeIds: []
-			})
-	],
-	[
-		'report a change of a face',
-		'viewer',
-		(c) => reportChange(c, { id: id(), wearerId: id(), what: 'dental' })
-	],
-	[
-		'sign a fit test',
-		'technician',
-		(c) =>
-			saveFitTest(c, {
-				id: id(),
-				wearerId: id(),
-				modelId: id(),
-				size: 'M',
-				method: 'qualitative',
-				protocol: null,
-				factors: {},
-				noticedNothing: true,
-				worn: '',
-				testedOn: '2026-01-05',
-				tester: ''
-			})
-	],
 	[
 		'choose messages',
 		'viewer',
