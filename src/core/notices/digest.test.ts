@@ -73,7 +73,10 @@ describe('the message of a day', () => {
 					technician,
 					''
 				);
-				if (overdue + soon + held === 0) return expect(message).toBeNull();
+				if (overdue + soon + held === 0) {
+					expect(message).toBeNull();
+					return;
+				}
 				const text = message?.text ?? '';
 				const listed = text.split('\n').filter((line) => line.startsWith('- ')).length;
 				const more = [...text.matchAll(/^and (\d+) more$/gm)].reduce(
