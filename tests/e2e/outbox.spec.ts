@@ -1,4 +1,4 @@
-import { Chance } from '../../src/lib/server/demo/random';
+import { Chance } from '../../src/core/stats/chance';
 import { procedureFor } from '../../src/core/data/procedures';
 import { startWeb } from '../../scripts/lib/app.mjs';
 import { HttpFaults, type HttpFault } from '../../scripts/chaos/http-faults';

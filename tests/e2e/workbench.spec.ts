@@ -80,7 +80,7 @@ test('a rule that is offered is looked at and taken up; a drop asks for an inspe
 	}
 	await expect(kept).toBeVisible();
 	await expect(page.getByRole('button', { name: /^Take up: Deep inspection/ })).toBeHidden();
-	await scan(page, 'HM-0105');
+	await scan(page, 'HM-0102');
 	const due = page.getByRole('listitem').filter({ hasText: 'Deep inspection' });
 	await expect(due).toBeVisible();
 	await enter(due.getByRole('button', { name: 'Begin: Deep inspection' }));
