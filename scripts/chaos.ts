@@ -1,7 +1,7 @@
 // Holds writers of every kind under kills, cuts, stalls, half-dead links, a full disk, clocks that are set and storage
 // that fails, and counts what became of what was acknowledged. Bounded and seeded.
 import { setTimeout as pause } from 'node:timers/promises';
-import { Chance } from '../src/lib/server/demo/random.ts';
+import { Chance } from '../src/core/stats/chance.ts';
 import { openDatabase } from '../src/lib/server/db/client.ts';
 import { verifyChain } from '../src/lib/server/kernel/chain.ts';
 import { watchBoard } from './chaos/board-watch.ts';

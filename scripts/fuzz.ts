@@ -1,6 +1,6 @@
 // Mutated requests, bounded and seeded. Fails where the server itself fails or takes too long.
 import postgres from 'postgres';
-import { Chance } from '../src/lib/server/demo/random.ts';
+import { Chance } from '../src/core/stats/chance.ts';
 import { HOSTILE, strangeJson } from './fuzz/mutate.ts';
 import { targets, type Target } from './fuzz/targets.ts';
 import { signInDemo } from './lib/sign-in.mjs';

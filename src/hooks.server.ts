@@ -30,6 +30,7 @@ const OPEN = [
 	/^\/hand-over$/,
 	/^\/api\/sign-in$/,
 	/^\/invite\/[\w-]+$/,
+	/^\/calendar\/[\w-]+\.ics$/,
 	/^\/api\/v1\//
 ];
 /** What somebody reaches who has to set up their second step first. */

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
-import type { Chance } from '../../src/lib/server/demo/random.ts';
+import type { Chance } from '../../src/core/stats/chance.ts';
 
 /** One deed that a writer wants done once. */
 export interface Deed {

@@ -1,4 +1,4 @@
-import type { Chance } from '../../src/lib/server/demo/random.ts';
+import type { Chance } from '../../src/core/stats/chance.ts';
 
 /** What careless and hostile people type. */
 export const HOSTILE: readonly string[] = [

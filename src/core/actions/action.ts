@@ -30,7 +30,8 @@ export type SubjectKind =
 	| 'test-house'
 	| 'part'
 	| 'wearer'
-	| 'authorisation';
+	| 'authorisation'
+	| 'work-plan';
 
 /** A thing that an entry leads to. */
 export interface ActionLink {

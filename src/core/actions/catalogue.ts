@@ -8,6 +8,7 @@ import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
 import { INSPECTION_ACTIONS } from './inspection.ts';
 import { ACCESS_ACTIONS } from './access.ts';
+import { PLAN_ACTIONS } from './plan.ts';
 import { PEOPLE_ACTIONS } from './people.ts';
 import { SITE_ACTIONS } from './site.ts';
 import { REGISTER_ACTIONS } from './register.ts';
@@ -25,7 +26,8 @@ export const ACTIONS = {
 	...ENTRY_ACTIONS,
 	...SITE_ACTIONS,
 	...PEOPLE_ACTIONS,
-	...CUSTODY_ACTIONS
+	...CUSTODY_ACTIONS,
+	...PLAN_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;

@@ -32,6 +32,12 @@ export const MOST = {
 	/** Wearers kitted out at once, and sets that they choose from. */
 	team: 100,
 	sets: 1000,
+	/** Jobs of a plan, its days, minutes of one of them, things of a kind, days until a delivery. */
+	jobs: 20_000,
+	planDays: 1000,
+	minutes: 1_000_000,
+	fleet: 100_000,
+	leadDays: 3660,
 	months: 1200,
 	days: 36_500,
 	/** Characters of a name. */

@@ -23,6 +23,7 @@ import {
 	type CalcError,
 	type Operation
 } from './operation.ts';
+import { PLAN_OPERATIONS } from './plan-operations.ts';
 import { calcReasons } from './reasons.ts';
 
 const positive = z.number().positive();
@@ -190,7 +191,8 @@ export const OPERATIONS: readonly Operation[] = [
 	...BENCH_OPERATIONS,
 	...AIR_OPERATIONS,
 	...FIT_OPERATIONS,
-	...HANDOUT_OPERATIONS
+	...HANDOUT_OPERATIONS,
+	...PLAN_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };

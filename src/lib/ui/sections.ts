@@ -38,6 +38,15 @@ export const WASH_LINKS = [
 	{ href: '/wash/stock', name: 'Stock' }
 ] as const;
 
+/** The parts of the plan. */
+export const PLAN_LINKS = [
+	{ href: '/plan', name: 'Weeks' },
+	{ href: '/plan/day', name: 'My day' },
+	{ href: '/plan/forecast', name: 'Forecast' },
+	{ href: '/plan/buy', name: 'Buy and fill' },
+	{ href: '/plan/hours', name: 'Hours and calendars' }
+] as const;
+
 /** The parts of the people section. */
 export const PEOPLE_LINKS = [
 	{ href: '/people', name: 'Wearers' },

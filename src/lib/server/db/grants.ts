@@ -7,6 +7,7 @@ export const QUEUE_SCHEMA = 'jobs';
 /** Tables of which rows come and go; of every other nothing is ever deleted. */
 const PASSING = [
 	'audit_pending',
+	'barred_day',
 	'bench_chunk',
 	'device',
 	'import_progress',
@@ -15,6 +16,8 @@ const PASSING = [
 	'item_state',
 	'lease',
 	'personal_item',
+	'plan_pin',
+	'planned_job',
 	'rate_limit',
 	'run_timer',
 	'session',

@@ -13,7 +13,7 @@ import {
 	fillBatch,
 	rigEvent
 } from '../db/schema/index.ts';
-import type { Chance } from './random.ts';
+import type { Chance } from '../../../core/stats/chance.ts';
 import { inChunks, type Seed } from './seeding.ts';
 
 /** Where the air of the harbour comes from. Invented. Days since each was tested last. */

@@ -21,7 +21,7 @@ import {
 	wearer
 } from '../db/schema/index.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
-import { Chance } from './random.ts';
+import { Chance } from '../../../core/stats/chance.ts';
 import type { Seed } from './seeding.ts';
 
 /** A source of its own, so that what is out does not change what else the demo is. */

@@ -23,7 +23,7 @@ import {
 	wearerPlace
 } from '../db/schema/index.ts';
 import { counterSeconds } from '../instruments/simulated/fit-counter.ts';
-import { Chance } from './random.ts';
+import { Chance } from '../../../core/stats/chance.ts';
 import { PEOPLE } from './scenario.ts';
 import { AUTHORISED, type FaceSize, FITS, SPECIAL, WEARER_NAMES } from './scenario-people.ts';
 import type { Seed } from './seeding.ts';

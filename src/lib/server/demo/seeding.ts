@@ -24,7 +24,7 @@ import { withRecordHashes } from '../kernel/record-hash.ts';
 import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
-import { Chance } from './random.ts';
+import { Chance } from '../../../core/stats/chance.ts';
 import {
 	HOLIDAYS,
 	MASKS,

@@ -5,6 +5,8 @@ import {
 } from '../../../core/filters/store-table.ts';
 import { calculate, type CalcResult } from '../../../core/calc/registry.ts';
 import { type ItemTable, readItemTable, type Register } from '../../../core/register/import.ts';
+import { planSite, type SitePlan } from '../../../core/plan/plan-site.ts';
+import type { SitePlanFacts } from '../../../core/plan/site-problem.ts';
 import { readSubstanceTable, type SubstanceTable } from '../../../core/substances/import.ts';
 import { readWearerTable, type WearerTable } from '../../../core/people/wearer-table.ts';
 import { type PartRow, type PartTable, readPartTable } from '../../../core/service/parts-table.ts';
@@ -13,6 +15,7 @@ import { InputError } from '../../../core/verdict.ts';
 /** What is worked out on a thread of its own, by name. */
 export interface HeavyTasks {
 	calculate: { in: { name: string; input: unknown }; out: CalcResult };
+	'plan site': { in: { facts: SitePlanFacts; warm: boolean }; out: SitePlan };
 	'read items': {
 		in: { bytes: Uint8Array; register: Register };
 		out: Omit<ItemTable, 'items'> & InParts;
@@ -61,6 +64,7 @@ export type HeavyName = keyof HeavyTasks;
 
 const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['out'] } = {
 	calculate: ({ name, input }) => calculate(name, input),
+	'plan site': ({ facts, warm }) => planSite(facts, { warm }),
 	'read items': ({ bytes, register }) => {
 		const { items, ...rest } = readItemTable(bytes, register);
 		return { ...rest, ...inParts(items) };

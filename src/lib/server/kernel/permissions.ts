@@ -36,6 +36,8 @@ const GRANTS = {
 	'fill cylinders': 'technician',
 	'test air': 'technician',
 	'control entries': 'technician',
+	'keep the plan': 'technician',
+	'keep working hours': 'supervisor',
 	'withdraw a model': 'supervisor',
 	'keep the site': 'supervisor',
 	'keep accounts': 'admin'

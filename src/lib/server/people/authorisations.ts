@@ -246,3 +246,15 @@ export async function authorisationsLapsing(
 /** How a lapsing authorisation is said. */
 export const lapseWords = ({ job, on }: { job: Job; on: Day }, asOf: Day) =>
 	`Authorisation: ${job}, ${on < asOf ? 'lapsed on' : 'last day'} ${readable(on)}`;
+
+/** Everything that anybody who may come in is or was authorised for, with whose it is. */
+export async function heldAuthorisations(
+	db: Connection
+): Promise<(Authorisation & { userId: string })[]> {
+	const rows = await db
+		.select({ row: authorisation })
+		.from(authorisation)
+		.innerJoin(user, eq(user.id, authorisation.userId))
+		.where(isNull(user.disabledAt));
+	return rows.map(({ row }) => ({ ...asHeld(row), userId: row.userId }));
+}

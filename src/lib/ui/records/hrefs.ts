@@ -30,7 +30,8 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	'test-house': () => '/settings/calendar',
 	part: () => '/faults/parts',
 	authorisation: () => '/people/competence',
-	wearer: (id) => `/people/${id}`
+	wearer: (id) => `/people/${id}`,
+	'work-plan': () => '/plan'
 };
 
 /** Where a link of the log leads; null where there is no page for it. */

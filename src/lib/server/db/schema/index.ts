@@ -17,3 +17,4 @@ export * from './people.ts';
 export * from './register.ts';
 export * from './requests.ts';
 export * from './substances.ts';
+export * from './plan.ts';

@@ -1,4 +1,4 @@
-/** A seeded source of numbers, so that the demo is the same every time (mulberry32, public domain). */
+/** A seeded source of numbers, so that what is drawn is the same every time (mulberry32, public domain). */
 export class Chance {
 	constructor(private state: number) {}
 
