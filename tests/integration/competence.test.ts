@@ -16,7 +16,8 @@ import {
 } from '../../src/lib/server/people/authorisations.ts';
 import { peopleDues } from '../../src/lib/server/people/dues.ts';
 import { saveFitTest } from '../../src/lib/server/people/fit-tests.ts';
-import { plan, today } from '../../src/lib/server/today/shift-sheet.ts';
+import { planPage } from '../../src/lib/server/plan/plan.ts';
+import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import { openYard } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { inspect } from '../support/work.ts';
@@ -165,8 +166,10 @@ describe('an authorisation', () => {
 		// Nobody who only looks is told of people.
 		const viewer = own.yard.as(own.yard.people.viewer, at());
 		expect((await today(viewer)).lines.filter(({ kind }) => kind.startsWith('person'))).toEqual([]);
-		expect((await plan(viewer, 30)).days.flatMap(({ people }) => people)).toEqual([]);
-		expect((await plan(as('technician'), 30)).days.flatMap(({ people }) => people)).toHaveLength(1);
+		const ofPeople = async (context: typeof viewer) =>
+			(await planPage(context)).facts.jobs.filter(({ key }) => key.startsWith('person:'));
+		expect(await ofPeople(viewer)).toEqual([]);
+		expect(await ofPeople(as('technician'))).toMatchObject([{ what: 'authorisation' }]);
 		await give(technician.id, 'fill cylinders', { until: '2027-11-30' });
 		expect(await authorisationsLapsing(own.test.db, '2026-09-01', '2026-12-08')).toEqual([]);
 		await forget();

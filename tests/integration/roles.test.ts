@@ -38,6 +38,7 @@ import { movePart } from '../../src/lib/server/register/sets.ts';
 import { AIR_WRITES } from '../support/air-writes.ts';
 import { CUSTODY_WRITES } from '../support/custody-writes.ts';
 import { PEOPLE_WRITES } from '../support/people-writes.ts';
+import { PLAN_WRITES } from '../support/plan-writes.ts';
 import { SITE_WRITES } from '../support/site-writes.ts';
 import { openYard } from '../support/database.ts';
 
@@ -353,6 +354,7 @@ describe('who may do what', () => {
 		...AIR_WRITES,
 		...CUSTODY_WRITES,
 		...PEOPLE_WRITES,
+		...PLAN_WRITES,
 		...SITE_WRITES
 	])
 		it.each(ROLES)(`${name}, as a %s`, async (role) => {

@@ -9,7 +9,8 @@ import { filterLot, filterModel, filterPair } from '../../src/lib/server/db/sche
 import { openPost } from '../../src/lib/server/notices/mail.ts';
 import { digestPreview, makeDigests } from '../../src/lib/server/notices/make.ts';
 import { type Choices, saveSite } from '../../src/lib/server/site/settings.ts';
-import { plan } from '../../src/lib/server/today/shift-sheet.ts';
+import { planFacts } from '../../src/lib/server/plan/facts.ts';
+import { problemOfSite } from '../../src/core/plan/site-problem.ts';
 import { load as itemLoad } from '../../src/routes/items/[tag]/+page.server.ts';
 import { load as labelLoad } from '../../src/routes/filters/pairs/[tag]/label/+page.server.ts';
 import { addCompressor, GOOD_AIR } from '../support/air.ts';
@@ -75,7 +76,7 @@ const wakes = async (hour: string) =>
 		now: () => new Date(`2026-11-24T${hour}:30:00Z`),
 		site: await loadSite(own.test.db)
 	});
-const days = async () => (await plan(await as('technician'), 60)).days;
+const problem = async () => problemOfSite(await planFacts(await as('technician'), 60));
 
 /** What each choice of a site does: two of its values, and something that differs between them. */
 const DOES = {
@@ -126,15 +127,15 @@ const DOES = {
 	},
 	workDays: {
 		values: [[1, 2, 3, 4, 5], [1]],
-		shows: async () => (await days()).map(({ off }) => off)
+		shows: async () => (await problem()).days
 	},
 	benchMinutes: {
 		values: [240, 4],
-		shows: async () => (await plan(await as('technician'), 60)).benchMinutes
+		shows: async () => (await problem()).workers[0]?.minutes[0]
 	},
 	holidays: {
 		values: [[], [{ on: '2026-12-24', name: 'Yule' }]],
-		shows: async () => (await days()).map(({ off }) => off)
+		shows: async () => (await problem()).days
 	},
 	digestHour: {
 		values: [6, 9],

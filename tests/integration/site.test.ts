@@ -13,7 +13,9 @@ import { saveSite } from '../../src/lib/server/site/settings.ts';
 import { drawSetUpCode, endSetUp, makeFirstAdmin } from '../../src/lib/server/site/set-up.ts';
 import { missingHere } from '../../src/lib/server/site/so-far.ts';
 import { listTestHouses, saveTestHouse } from '../../src/lib/server/site/test-houses.ts';
-import { plan, today } from '../../src/lib/server/today/shift-sheet.ts';
+import { problemOfSite } from '../../src/core/plan/site-problem.ts';
+import { planFacts } from '../../src/lib/server/plan/facts.ts';
+import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import { createAuth } from '../../src/lib/server/web/auth.ts';
 import {
 	freshDatabase,
@@ -198,10 +200,14 @@ describe('a site', () => {
 			holidays: [{ on: '2026-12-23', name: 'Long night' }]
 		});
 		const site = await loadSite(test.db);
-		const { days, benchMinutes } = await plan({ ...boss(), site }, 40);
-		const due = days.find(({ day }) => day === '2026-12-24');
-		expect(due).toMatchObject({ off: 'Thursday', doneBy: '2026-12-22' });
-		expect(due?.minutes).toBeGreaterThan(benchMinutes);
+		const facts = await planFacts({ ...boss(), site }, 40);
+		const { days, jobs, workers } = problemOfSite(facts);
+		expect(days).not.toContain('2026-12-23');
+		expect(days).not.toContain('2026-12-24');
+		// What falls due on a day on which nobody works is done on the working day before.
+		const due = facts.jobs.findIndex(({ latest }) => latest === '2026-12-24');
+		expect(days[jobs[due]?.to ?? -1]).toBe('2026-12-22');
+		expect(workers[0]?.minutes[0]).toBe(1);
 	});
 
 	it('adds places, changes them with old and new, and keeps two of one name apart', async () => {

@@ -21,7 +21,7 @@ import { loadFacts } from '../../src/lib/server/readiness/facts.ts';
 import { rebuildAll } from '../../src/lib/server/readiness/rebuild-all.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
 import { movePart } from '../../src/lib/server/register/sets.ts';
-import { plan } from '../../src/lib/server/today/shift-sheet.ts';
+import { planFacts } from '../../src/lib/server/plan/facts.ts';
 import { addCylinder } from '../support/air.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { addPiece, inspected } from '../support/yard.ts';
@@ -187,8 +187,7 @@ describe('what is kept of every family and of sets', () => {
 		expect(of.map((row) => row.dueWhat)).toEqual(['inspection', 'cylinder test']);
 		expect(of[0]?.set).toBe(pieces.get('ba-set')?.tag);
 		expect(rows.some((row) => row.dueWhat === 'part')).toBe(false);
-		const sheet = await plan(tech(NOW), 30);
-		const tags = sheet.days.flatMap((day) => day.dues.map((due) => due.tag));
+		const tags = (await planFacts(tech(NOW), 60)).jobs.map(({ tag: one }) => one);
 		for (const { tag } of pieces.values()) expect(tags).toContain(tag);
 	});
 

@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { byConsequence } from '../../src/core/plan/agenda.ts';
 import { plusDays } from '../../src/core/plan/calendar.ts';
+import { problemOfSite } from '../../src/core/plan/site-problem.ts';
 import { defect, serviceJob } from '../../src/lib/server/db/schema/index.ts';
 import { finishJob, releaseJob, startJob } from '../../src/lib/server/faults/jobs.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
 import { signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
-import { plan, today } from '../../src/lib/server/today/shift-sheet.ts';
+import { planFacts } from '../../src/lib/server/plan/facts.ts';
+import { today } from '../../src/lib/server/today/shift-sheet.ts';
 import { openYard } from '../support/database.ts';
 import { answerAll, given, inspect } from '../support/work.ts';
 import { addPiece, inspected } from '../support/yard.ts';
@@ -24,6 +26,7 @@ beforeEach(() => {
 const lines = async (context = tech) => (await today(context)).lines;
 const about = async (tag: string, context = tech) =>
 	(await lines(context)).filter((line) => line.tag === tag);
+const jobs = async (context: Context, days: number) => (await planFacts(context, days)).jobs;
 const faultId = async () => (await own.test.db.select().from(defect))[0]?.id ?? '';
 const job = async () => (await own.test.db.select().from(serviceJob))[0];
 
@@ -129,8 +132,7 @@ describe('the shift sheet', () => {
 
 	it('names a day by the clock of the site, not by that of the server', async () => {
 		await inspected(own.test, own.yard, ['HM-0001', 'HM-0002'], new Date('2026-11-01T09:00:00Z'));
-		const [due] = (await plan(tech, 60)).days;
-		const lastDay = due?.day ?? '';
+		const lastDay = (await jobs(tech, 60))[0]?.latest ?? '';
 		// Half past noon in London is half past one of the next day in Auckland.
 		const at = (zone: string, day: string): Context => ({
 			...own.yard.as(own.yard.people.technician, new Date(`${day}T12:30:00Z`)),
@@ -142,37 +144,38 @@ describe('the shift sheet', () => {
 			'due'
 		]);
 		const there = at('Pacific/Auckland', lastDay);
-		expect((await plan(there, 1)).asOf).toBe(plusDays(lastDay, 1));
-		expect((await plan(there, 1)).days[0]?.day).toBe('overdue');
+		expect(await planFacts(there, 1)).toMatchObject({ from: plusDays(lastDay, 1) });
+		const [late] = problemOfSite(await planFacts(there, 1)).jobs;
+		expect(late?.late).toBe(true);
 	});
 
-	it('shows thirty of a kind at most, and the plan two hundred, which says that it is cut', async () => {
+	it('shows thirty of a kind at most, and the plan all', async () => {
 		for (let i = 0; i < 34; i++)
 			await addPiece(own.test, own.yard, 'half-mask', `HM-1${String(i).padStart(3, '0')}`);
 		expect((await lines()).filter((line) => line.kind === 'overdue')).toHaveLength(30);
-		const agenda = await plan(tech, 30);
-		expect(agenda.cut).toBe(false);
-		expect(agenda.days).toHaveLength(1);
-		expect(agenda.days[0]?.dues).toHaveLength(36);
+		expect((await jobs(tech, 30)).filter(({ again }) => again === 0)).toHaveLength(36);
 	});
 
 	it('of a retired item says nothing more', async () => {
 		await own.test
 			.raw`update item_state set blocked = 'retired' where item_id = ${own.yard.masks[0] ?? ''}`;
 		expect(await about('HM-0001')).toEqual([]);
-		expect((await plan(tech, 30)).days[0]?.dues.map((row) => row.tag)).toEqual(['HM-0002']);
+		expect(new Set((await jobs(tech, 30)).map(({ tag }) => tag))).toEqual(new Set(['HM-0002']));
 	});
 });
 
 describe('the plan', () => {
-	it('stands day by day in order, each due of each item once', async () => {
+	it('has each due of each item once, with its last day', async () => {
 		await inspected(own.test, own.yard, ['HM-0001'], new Date('2026-11-10T09:00:00Z'));
 		await inspected(own.test, own.yard, ['HM-0002'], new Date('2026-11-20T09:00:00Z'));
-		const { days, asOf, until } = await plan(tech, 60);
-		expect([asOf, until]).toEqual(['2026-11-24', plusDays('2026-11-24', 60)]);
-		expect(days.map(({ day }) => day)).toEqual([...days.map(({ day }) => day)].sort());
-		expect(days.flatMap(({ dues }) => dues.map((row) => row.tag))).toEqual(['HM-0001', 'HM-0002']);
-		for (const { day, dues } of days) for (const row of dues) expect(row.dueOn).toBe(day);
-		expect((await plan(tech, 0)).days).toEqual([]);
+		const facts = await planFacts(tech, 60);
+		expect([facts.from, facts.until]).toEqual(['2026-11-24', plusDays('2026-11-24', 60)]);
+		const first = facts.jobs.filter(({ again }) => again === 0);
+		expect(first.map(({ tag, latest }) => [tag, latest])).toEqual([
+			['HM-0001', '2026-12-10'],
+			['HM-0002', '2026-12-20']
+		]);
+		expect(new Set(facts.jobs.map(({ key }) => key)).size).toBe(facts.jobs.length);
+		expect(await jobs(tech, 0)).toEqual([]);
 	});
 });

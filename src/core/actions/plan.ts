@@ -13,11 +13,13 @@ export const PLAN_ACTIONS = {
 			way: z.enum(['anew', 'moved', 'evening']),
 			jobs: z.number(),
 			changes: z.number(),
+			/** Floors that it keeps lower, in words. */
+			floors: z.array(z.string()).default([]),
 			peakMin: z.number(),
 			boundMin: z.number()
 		}),
 		says: (p) =>
-			`Plan ${p.number} ${WAYS[p.way]}: ${p.jobs} jobs, ${p.changes} changed, highest day ${Math.round(p.peakMin)} min`
+			`Plan ${p.number} ${WAYS[p.way]}: ${p.jobs} jobs, ${p.changes} changed, highest day ${Math.round(p.peakMin)} min${p.floors.length ? `. Floors kept lower: ${p.floors.join('; ')}` : ''}`
 	}),
 	'work-plan.pinned': action({
 		subject: 'work-plan',

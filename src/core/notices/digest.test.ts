@@ -10,6 +10,7 @@ const facts = (part: Partial<DigestFacts> = {}): DigestFacts => ({
 	held: [],
 	plans: [],
 	people: [],
+	planned: [],
 	buy: [],
 	...part
 });
@@ -20,8 +21,8 @@ const due = (tag: string, placeId = 'shed') => ({
 	placeId,
 	place: placeId === 'shed' ? 'Shed' : 'Quay'
 });
-const technician = { name: 'Odd', wholeSite: true, placeIds: [] };
-const keeper = { name: 'Perrin', wholeSite: false, placeIds: ['quay'] };
+const technician = { id: 'odd', name: 'Odd', wholeSite: true, placeIds: [] };
+const keeper = { id: 'perrin', name: 'Perrin', wholeSite: false, placeIds: ['quay'] };
 
 describe('the message of a day', () => {
 	it('is not made where there is nothing to say', () => {
@@ -51,6 +52,18 @@ describe('the message of a day', () => {
 			'People (1)\n- Runa: Fit test with T1'
 		);
 		expect(digestFor(facts({ people }), keeper, '')).toBeNull();
+	});
+
+	it('says first what the plan has for its reader on that day, and nothing of others', () => {
+		const planned = [
+			{ userId: 'odd', line: 'HM-1: inspection. Shed, 5 min' },
+			{ userId: 'ilse', line: 'HM-2: inspection. Quay, 5 min' }
+		];
+		const text = digestFor(facts({ planned, overdue: [due('HM-3')] }), technician, '')?.text ?? '';
+		expect(text).toContain('Your day by the plan (1)\n- HM-1: inspection. Shed, 5 min');
+		expect(text).not.toContain('HM-2');
+		expect(text.indexOf('Your day')).toBeLessThan(text.indexOf('Overdue'));
+		expect(digestFor(facts({ planned }), keeper, '')).toBeNull();
 	});
 
 	it('tells whoever answers for one place of that place alone', () => {

@@ -23,12 +23,15 @@ export interface DigestFacts {
 	plans: readonly string[];
 	/** What of the people lapses, each as a sentence. */
 	people: readonly string[];
+	/** What the plan in force has on this day, and whose it is. */
+	planned: readonly { userId: string; line: string }[];
 	/** What runs short or out of the stores, each as a sentence. */
 	buy: readonly string[];
 }
 
 /** Whoever gets the message. */
 export interface Reader {
+	id: string;
 	name: string;
 	/** Works on all of the site's equipment; else only the places that they answer for. */
 	wholeSite: boolean;
@@ -71,7 +74,9 @@ export function digestFor(facts: DigestFacts, reader: Reader, address: string): 
 		theirs(list).length + others(list).length;
 	const heldLine = ({ tag, why, place }: DigestFacts['held'][number]) => `${tag}: ${why}. ${place}`;
 	const elsewhere = reader.placeIds.length ? ', elsewhere' : '';
+	const own = facts.planned.filter(({ userId }) => userId === reader.id);
 	const lines = [
+		...section('Your day by the plan', own.map(({ line }) => line)),
 		...section('Overdue at places you answer for', theirs(facts.overdue).map(dueLine)),
 		...section(`Overdue${elsewhere}`, others(facts.overdue).map(dueLine)),
 		...section('Due this week at places you answer for', theirs(facts.due).map(dueLine)),

@@ -28,6 +28,8 @@ export interface AgendaEntry {
 	belowFloor?: boolean;
 	severity?: Severity;
 	on: Day;
+	/** The day that the plan in force has it on; left out: it is in no plan. */
+	planned?: Day;
 }
 
 /** Kinds in order of consequence: what someone might breathe through first. Common practice. */
@@ -49,13 +51,14 @@ const CONSEQUENCE: readonly AgendaKind[] = [
 	'watch'
 ];
 
-/** Sorts the shift sheet: by consequence, then places short of ready equipment, then the earlier day, then tag. */
+/** Sorts the shift sheet: by consequence, then places short of ready equipment, then the day of the plan or the last day, then tag. */
 export function byConsequence(a: AgendaEntry, b: AgendaEntry): number {
 	return (
 		CONSEQUENCE.indexOf(a.kind) - CONSEQUENCE.indexOf(b.kind) ||
 		Number(b.belowFloor ?? false) - Number(a.belowFloor ?? false) ||
 		Number(b.severity === 'stop') - Number(a.severity === 'stop') ||
-		a.on.localeCompare(b.on) ||
+		// What is due is done in the order of the plan, where there is one.
+		(a.planned ?? a.on).localeCompare(b.planned ?? b.on) ||
 		a.tag.localeCompare(b.tag)
 	);
 }

@@ -4,6 +4,7 @@ import { jobOfRepair } from '../people/competence.ts';
 import { type DueWhat, FAR, NEVER } from '../readiness/findings.ts';
 import { dueWords } from './agenda.ts';
 import { type Day, plusDays, plusMonths } from './calendar.ts';
+import { MONTH_DAYS } from './forecast/steady.ts';
 
 /** What a job of the plan can be. */
 export const JOB_WHATS = [
@@ -54,6 +55,9 @@ export interface PlanJob {
 	job: Job | null;
 	/** It falls due again within the plan: its window goes by the earliest day of the one before. */
 	again: number;
+	/** How often it falls due by the calendar, and how long before its end it counts as due, days; null: not so. */
+	everyDays: number | null;
+	windowDays: number | null;
 }
 
 /** An item that something falls due on. */
@@ -128,7 +132,9 @@ export function jobsOfDue(fact: ItemDueFact, times: JobTimes, today: Day, until:
 		family: fact.family,
 		modelId: fact.modelId,
 		job: what === 'service' ? jobOfRepair(fact.detail) : (JOB_OF[what] ?? null),
-		again
+		again,
+		everyDays: every ? ('days' in every ? every.days : every.months * MONTH_DAYS) : null,
+		windowDays: every ? fact.window : null
 	});
 	if (latest > until) return [];
 	const first = over ? today : fact.from > today ? fact.from : today;
@@ -177,7 +183,9 @@ export function waitingJob(
 		family: fact.family,
 		modelId: fact.modelId,
 		job: work.what === 'wash' ? 'wash' : jobOfRepair(work.detail),
-		again: 0
+		again: 0,
+		everyDays: null,
+		windowDays: null
 	};
 }
 
@@ -218,6 +226,8 @@ export function datedJob(
 		family: null,
 		modelId: null,
 		job: fact.what === 'fit test' ? 'fit-test' : fact.what === 'air test' ? 'fill cylinders' : null,
-		again: 0
+		again: 0,
+		everyDays: null,
+		windowDays: null
 	};
 }

@@ -6,7 +6,7 @@ import { type PlanFigures, figuresOf, whenDue } from './level/when-due.ts';
 import type { WayOut } from './level/ways-out.ts';
 import type { Reason } from '../verdict.ts';
 import { daysBetween } from './calendar.ts';
-import { type Placed, problemOfSite, type SitePlanFacts } from './site-problem.ts';
+import { type Placed, problemOfSite, type RelaxedFloor, type SitePlanFacts } from './site-problem.ts';
 
 /** A plan of a site, by keys, days and people. */
 export interface SitePlan {
@@ -20,6 +20,8 @@ export interface SitePlan {
 	gap: number;
 	proved: boolean;
 	relax: WayOut[];
+	/** Floors that no plan keeps whole: kept lower, so that the work is done at all. */
+	relaxed: RelaxedFloor[];
 	reasons: Reason[];
 	figures: { levelled: PlanFigures; whenDue: PlanFigures };
 }
@@ -33,11 +35,40 @@ export interface SiteProgress {
 	placed: Placed[];
 }
 
-/** Levels the work of a site, saying how far it is. */
+/**
+ * Levels the work of a site, saying how far it is. Floors are hard; where jobs find no day because of one, it is lowered
+ * last, by as little as helps and by name: what is never looked at would be ready no longer anyway.
+ */
 export function* planningSite(
 	facts: SitePlanFacts,
 	options: LevelOptions = {}
 ): Generator<SiteProgress, SitePlan> {
+	// What the plan before gave up is asked for again when it is made anew.
+	const asked = options.warm ? facts : { ...facts, relaxed: [] };
+	const plan = yield* once(asked, options);
+	const lower = plan.relax.find(({ jobs, floors }) => floors && jobs.length > 0)?.floors ?? [];
+	if (lower.length === 0) return plan;
+	const kept = (asked.relaxed ?? []).filter(
+		(old) => !lower.some(({ place, kind }) => place === old.place && kind === old.kind)
+	);
+	// What helps certainly may be more than is needed: one less is tried first, then one more each time.
+	for (let less = 1; ; less++) {
+		const relaxed = lower.map(({ place, kind, to }): RelaxedFloor => {
+			const floor = facts.floors.find((one) => one.place === place && one.kind === kind);
+			const from = floor?.floor ?? to;
+			return { place, kind, from, to: Math.max(to, Math.min(from, leastThere(floor)) - less) };
+		});
+		const last = relaxed.every(({ to }, i) => to === lower[i]?.to);
+		const tried = yield* once({ ...asked, relaxed: [...kept, ...relaxed] }, options);
+		if (last || tried.lost.length === 0) return tried;
+	}
+}
+
+/** The least of a floor's kind that are there with nothing taken away by the plan. */
+const leastThere = (floor: SitePlanFacts['floors'][number] | undefined): number =>
+	floor ? floor.ready - floor.back.reduce((sum, { count }) => sum + count, 0) : 0;
+
+function* once(facts: SitePlanFacts, options: LevelOptions): Generator<SiteProgress, SitePlan> {
 	const problem = problemOfSite(facts);
 	const steps = levelling(problem, options);
 	for (let step = steps.next(); ; step = steps.next()) {
@@ -66,13 +97,16 @@ function asSite(facts: SitePlanFacts, problem: LevelProblem, plan: LevelPlan): S
 		gap,
 		proved,
 		relax,
+		relaxed: [...(facts.relaxed ?? [])],
 		reasons: levelReasons(problem, plan),
-		figures: bothFigures(facts, problem, at)
+		figures: bothFigures(facts, at)
 	};
 }
 
 /** What a plan costs, beside doing each when it is due. */
-export function bothFigures(facts: SitePlanFacts, problem: LevelProblem, at: ArrayLike<number>) {
+export function bothFigures(facts: SitePlanFacts, at: ArrayLike<number>) {
+	// Floors as the site asks for them, also where the plan keeps one lower.
+	const problem = problemOfSite({ ...facts, relaxed: [] });
 	const overdue = facts.jobs.map(({ latest }) => Math.max(0, daysBetween(latest, facts.from)));
 	return {
 		levelled: figuresOf(problem, at, overdue),
@@ -118,15 +152,19 @@ export interface ReadyCurve {
 	ready: number[];
 }
 
-/** What is ready on each day under a plan, floor by floor. */
-export function readyCurves(problem: LevelProblem, at: ArrayLike<number>): ReadyCurve[] {
+/** What is ready on each day under a plan, floor by floor as the site asks for it. */
+export function readyCurves(
+	facts: Pick<SitePlanFacts, 'floors'>,
+	problem: LevelProblem,
+	at: ArrayLike<number>
+): ReadyCurve[] {
 	const board = new Board(problem);
 	board.copy(at);
 	const n = problem.days.length;
 	return problem.floors.map(({ place, kind, floor }, group) => ({
 		place,
 		kind,
-		floor,
+		floor: facts.floors[group]?.floor ?? floor,
 		ready: problem.days.map((_, day) => floor + (board.spare[group * n + day] ?? 0))
 	}));
 }

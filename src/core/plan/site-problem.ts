@@ -46,6 +46,16 @@ export interface SitePlanFacts {
 	/** The plan in force. */
 	was: readonly Placed[];
 	visitMin: number;
+	/** Floors that the plan keeps lower, by name, because no plan keeps them whole; left out: none. */
+	relaxed?: readonly RelaxedFloor[];
+}
+
+/** A floor that a plan keeps at less than the site asks for. */
+export interface RelaxedFloor {
+	place: string;
+	kind: string;
+	from: number;
+	to: number;
 }
 
 /** Days of a horizon on which somebody could work. */
@@ -105,7 +115,8 @@ export function problemOfSite(facts: SitePlanFacts): LevelProblem {
 			place,
 			kind,
 			ready,
-			floor,
+			floor:
+				facts.relaxed?.find((one) => one.place === place && one.kind === kind)?.to ?? floor,
 			missing: days.map((day) =>
 				back.reduce((sum, out) => sum + (out.day > day ? out.count : 0), 0)
 			)

@@ -3,6 +3,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { changeWords } from '$core/plan/difference';
 	import { readable } from '$core/plan/calendar';
+	import type { Placed, RelaxedFloor } from '$core/plan/site-problem';
 	import type { PlanMessage } from '../../workers/plan';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { sendJson } from '$lib/ui/form/send-json';
@@ -64,10 +65,25 @@
 		runner.stop();
 		const best = planner.best;
 		planner.best = null;
-		if (best) takePlaced(best.placed);
+		if (best) void takePlaced(best.placed, data.facts.relaxed ?? []);
 	}
-	const takePlaced = (placed: { key: string; day: string; userId: string }[]) =>
-		send('/api/plan/take', { since, way: 'anew', placed }, 'In force.');
+	const takePlaced = (placed: readonly Placed[], relaxed: readonly RelaxedFloor[]) =>
+		send(
+			'/api/plan/take',
+			{
+				since,
+				way: 'anew',
+				days: planner.problem.days,
+				people: data.facts.workers.map(({ id }) => id),
+				placed: placed.map(({ key, day, userId }) => [
+					key,
+					planner.problem.days.indexOf(day),
+					data.facts.workers.findIndex(({ id }) => id === userId)
+				]),
+				relaxed
+			},
+			'In force.'
+		);
 
 	async function send(url: string, body: object, words: string): Promise<boolean> {
 		busy = true;
@@ -133,14 +149,15 @@
 		void send('/api/plan/change', { since, wish: { kind: 'again' } }, 'Planned from where it stands.');
 	const WAY = { anew: 'levelled anew', moved: 'changed where it had to be', evening: 'renewed in the evening' };
 	const changes = $derived(planner.proposal ? planner.changes : (data.inForce?.changes ?? []));
+	const relaxed = $derived(planner.proposal?.relaxed ?? data.facts.relaxed ?? []);
 	const MOST = 12;
 </script>
 
 <svelte:head><title>Plan · Grevan</title></svelte:head>
-<div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+<div class="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
 	<h1>Plan</h1>
 	<p class="text-soft">
-		{data.facts.jobs.length} jobs, {readable(data.facts.from)} to {readable(data.facts.until)}{#if figures}
+		{data.facts.jobs.length} jobs, {readable(data.facts.from)} to {readable(data.facts.until)}{#if figures}{' '}
 			· highest day <b class="text-ink">{hoursAndMinutes(figures.levelled.peakMin)}</b>, no plan can be below
 			{hoursAndMinutes(planner.proposal?.boundMin ?? data.inForce?.boundMin ?? 0)}{/if}
 	</p>
@@ -214,7 +231,8 @@
 				class="button primary"
 				type="button"
 				disabled={busy}
-				onclick={() => takePlaced(planner.proposal?.placed ?? [])}>Put in force</button
+				onclick={() =>
+					void takePlaced(planner.proposal?.placed ?? [], planner.proposal?.relaxed ?? [])}>Put in force</button
 			>{/if}
 		<button class="button" type="button" onclick={() => (planner.proposal = null)}>Leave it</button>
 	{:else}
@@ -257,6 +275,21 @@
 						{#each planner.proposal.relax as way, i (i)}<li>{way.change}</li>{/each}
 					</ul>
 				{:else if data.inForce}<p class="text-soft">New since the plan was made. Plan on from here.</p>{/if}
+			</section>
+		{/if}
+		{#if relaxed.length > 0 && planner.view === 'levelled'}
+			<section class="mb-5 border-l-4 border-due pl-3" aria-label="Floors that cannot be kept">
+				<h2 class="text-due!">Floors that no plan keeps whole</h2>
+				<ul>
+					{#each relaxed as one (one.place + one.kind)}<li class="py-0.5">
+							<span class="first-letter:uppercase">{one.kind}</span>, {one.place}: {one.to} kept ready, the floor is
+							{one.from}
+						</li>{/each}
+				</ul>
+				<p class="text-[0.93rem] text-soft">
+					Each is looked at one by one all the same. More of them, or a lower floor under Settings, Places,
+					ends it.
+				</p>
 			</section>
 		{/if}
 		<DayJobs

@@ -10,6 +10,7 @@ import { PEOPLE } from './scenario.ts';
 import { seedCustody } from './seed-custody.ts';
 import { seedEquipment } from './seed-equipment.ts';
 import { fitCanisters, fitFilters } from './seed-filters.ts';
+import { seedPlan } from './seed-plan.ts';
 import { seedPeople } from './seed-people.ts';
 import { seedPlans } from './seed-plans.ts';
 import { Seed, type SeedOptions } from './seeding.ts';
@@ -59,7 +60,8 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await rebuildState(tx, ids, choices);
 		// What goes out is what is ready.
 		const moved = await seedCustody(seed, options.now);
-		await seed.writeRecord();
 		await rebuildState(tx, moved, choices);
+		await seedPlan(seed, options.now);
+		await seed.writeRecord();
 	});
 }

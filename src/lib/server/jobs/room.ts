@@ -13,6 +13,7 @@ import { loadSite } from '../kernel/site.ts';
 import { makeDigests } from '../notices/make.ts';
 import { sendWaiting } from '../notices/send.ts';
 import { resumeFits } from '../people/fit-acquire.ts';
+import { renewPlan } from '../plan/plan.ts';
 import { rebuildAll } from '../readiness/rebuild-all.ts';
 import { config } from '../web/config.ts';
 import { log, logged } from '../web/log.ts';
@@ -83,6 +84,7 @@ const DAY_MS = 86_400_000;
 const KEEP_REQUESTS_MS = 60 * DAY_MS;
 const SCHEDULED: readonly Scheduled[] = [
 	{ name: 'rebuild-states', cron: '5 0 * * *', work: rebuildAll },
+	{ name: 'evening-plan', cron: '0 18 * * *', work: renewPlan },
 	{
 		name: 'forget-requests',
 		cron: '20 3 * * *',

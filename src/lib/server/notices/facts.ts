@@ -6,6 +6,7 @@ import { plusDays, readable, type Day } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
 import { type DueRow, duesOver, duesUntil } from '../db/queries/dues.ts';
 import { item, itemState, place } from '../db/schema/index.ts';
+import { plannedJobs } from '../db/queries/plan.ts';
 import { openDefects } from '../faults/faults.ts';
 import { partsStore } from '../faults/parts.ts';
 import { store } from '../filters/store.ts';
@@ -23,7 +24,7 @@ const AHEAD_DAYS = 7;
 export async function digestFacts(db: Connection, site: Site, day: Day): Promise<DigestFacts> {
 	const reader: Reader = { db, site, now: () => new Date(`${day}T12:00:00Z`) };
 	const until = plusDays(day, AHEAD_DAYS);
-	const [overdue, due, held, defects, plans, filters, parts, people] = await Promise.all([
+	const [overdue, due, held, defects, plans, filters, parts, people, planned] = await Promise.all([
 		duesOver(db, day, MOST),
 		duesUntil(db, until, day, MOST),
 		heldItems(db),
@@ -31,7 +32,8 @@ export async function digestFacts(db: Connection, site: Site, day: Day): Promise
 		listPlans(reader),
 		store(reader),
 		partsStore(reader),
-		peopleDues(db, day, until)
+		peopleDues(db, day, until),
+		plannedJobs(db, { from: day, until: day })
 	]);
 	const line = (row: DueRow) => ({
 		tag: row.tag,
@@ -57,6 +59,10 @@ export async function digestFacts(db: Connection, site: Site, day: Day): Promise
 				? [`${plan.task}, ${where}: ${status.outcome}`]
 				: []
 		),
+		planned: planned.map(({ userId, job }) => ({
+			userId,
+			line: `${job.tag}: ${job.title.charAt(0).toLowerCase()}${job.title.slice(1)}${job.place ? `. ${job.place}` : ''}, ${job.minutes} min`
+		})),
 		people: people.map(({ name, says }) => `${name}: ${says}`),
 		buy: [
 			...filters.models.flatMap(({ model, usable, buy }) =>

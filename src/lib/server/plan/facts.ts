@@ -25,12 +25,14 @@ import {
 	faultsForPlan,
 	inspectionMinutes,
 	type PlanDueRow,
+	planInForce,
 	plannedJobs
 } from '../db/queries/plan.ts';
 import { barredDay, planPin, user, workHours } from '../db/schema/index.ts';
 import { listSources } from '../air/sources.ts';
 import { type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
+import { may, type Role } from '../kernel/permissions.ts';
 import { dayAt, type Site } from '../kernel/site.ts';
 import { heldAuthorisations } from '../people/authorisations.ts';
 import { peopleDues } from '../people/dues.ts';
@@ -52,13 +54,14 @@ export async function planFacts(context: Reader, days = PLAN_DAYS): Promise<Site
 	const { db, site } = context;
 	const from = todayOf(context);
 	const until = plusDays(from, days);
-	const [jobs, workers, barred, pins, was, floors] = await Promise.all([
+	const [jobs, workers, barred, pins, was, floors, inForce] = await Promise.all([
 		planJobs(context, from, until),
 		planWorkers(db, site),
 		db.select().from(barredDay).where(gte(barredDay.day, from)).orderBy(asc(barredDay.day)),
 		db.select().from(planPin),
 		plannedJobs(db, { from }),
-		statesByPlace(db, from)
+		statesByPlace(db, from),
+		planInForce(db)
 	]);
 	const held = await heldAuthorisations(db);
 	const known = new Set(held.map(({ job }) => job));
@@ -102,9 +105,16 @@ export async function planFacts(context: Reader, days = PLAN_DAYS): Promise<Site
 		})),
 		pins: pins.map(placed),
 		was: was.map(placed),
-		visitMin: VISIT_MIN
+		visitMin: VISIT_MIN,
+		relaxed: inForce?.plan.relaxed ?? []
 	};
 }
+
+/** The facts as a role sees them: what lapses of people is not for everybody. */
+export const seenBy = (role: Role, facts: SitePlanFacts): SitePlanFacts =>
+	may(role, 'see wearers')
+		? facts
+		: { ...facts, jobs: facts.jobs.filter(({ key }) => !key.startsWith('person:')) };
 
 const kindOf = (family: string): string => inSentence(airwayOf(family).plural);
 
@@ -117,7 +127,7 @@ export async function planWorkers(db: Connection, site: Site): Promise<PlanWorke
 		.where(isNull(user.disabledAt))
 		.orderBy(asc(user.name));
 	return rows.flatMap(({ id, name, role, minutes }) =>
-		minutes || role === 'technician'
+		(minutes ? minutes.some((one) => one > 0) : role === 'technician')
 			? [{ id, name, minutes: minutes ?? Array.from({ length: 7 }, () => site.benchMinutes) }]
 			: []
 	);
@@ -198,8 +208,8 @@ async function planJobs(context: Reader, from: Day, until: Day): Promise<PlanJob
 					{
 						key: `air:${source.id}`,
 						what: 'air test',
-						tag: source.name,
-						title: 'Test of its air',
+						tag: 'Air',
+						title: `${source.name}: test of its air`,
 						href: `/air/tests/${source.id}`,
 						on: state.until
 					},

@@ -3,7 +3,7 @@ import ical, { ICalCalendarMethod } from 'ical-generator';
 import { plusDays } from '../../../core/plan/calendar.ts';
 import { drawSecret } from '../access/draw-secret.ts';
 import type { Connection } from '../db/client.ts';
-import { plannedJobs } from '../db/queries/plan.ts';
+import { noteFeedRead, plannedJobs } from '../db/queries/plan.ts';
 import { place, planFeed, user } from '../db/schema/index.ts';
 import type { Context, Unattended } from '../kernel/context.ts';
 import { todayOf } from '../kernel/context.ts';
@@ -103,7 +103,7 @@ export async function readFeed(
 		.where(and(eq(planFeed.hash, sha256(token)), isNull(planFeed.revokedAt)));
 	if (!feed) return null;
 	if (!feed.readAt || now.getTime() - feed.readAt.getTime() > READ_EVERY_MS)
-		await db.update(planFeed).set({ readAt: now }).where(eq(planFeed.id, feed.id));
+		await noteFeedRead(db, feed.id, now);
 	const rows = await plannedJobs(db, {
 		from: plusDays(todayOf(context), -BEHIND_DAYS),
 		...(feed.userId ? { userId: feed.userId } : {}),

@@ -1,6 +1,6 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { user, workHours } from '../db/schema/index.ts';
-import type { Context } from '../kernel/context.ts';
+import type { Context, Reader } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 
@@ -36,4 +36,23 @@ export function setHours(context: Context, input: SetHours): Promise<void> {
 			at.record('work-hours.set', { of: 'plan', payload: { person: person.name, minutes } });
 		}
 	);
+}
+
+/** Everybody who may come in, with their minutes of plan work; null: those of the site where they are a technician. */
+export async function listAccounts({ db, site }: Reader) {
+	const rows = await db
+		.select({ id: user.id, name: user.name, role: user.role, own: workHours.minutes })
+		.from(user)
+		.leftJoin(workHours, eq(workHours.userId, user.id))
+		.where(isNull(user.disabledAt))
+		.orderBy(asc(user.name));
+	return rows.map(({ own, role, ...person }) => ({
+		...person,
+		own: own !== null,
+		minutes:
+			own ??
+			Array.from({ length: 7 }, (_, i) =>
+				role === 'technician' && site.workDays.includes(i + 1) ? site.benchMinutes : 0
+			)
+	}));
 }

@@ -5,7 +5,13 @@ import { differenceOf } from '../../../core/plan/difference.ts';
 import { faultsOfPlan } from '../../../core/plan/level/check.ts';
 import { begun } from '../../../core/plan/level/level.ts';
 import { bothFigures, type SitePlan, slotsOf } from '../../../core/plan/plan-site.ts';
-import { type Placed, planDays, problemOfSite, type SitePlanFacts } from '../../../core/plan/site-problem.ts';
+import {
+	type Placed,
+	planDays,
+	problemOfSite,
+	type RelaxedFloor,
+	type SitePlanFacts
+} from '../../../core/plan/site-problem.ts';
 import type { Connection } from '../db/client.ts';
 import { lockPlans, planInForce, plannedJobs } from '../db/queries/plan.ts';
 import { barredDay, plannedJob, planPin, user, workPlan } from '../db/schema/index.ts';
@@ -14,7 +20,7 @@ import { heavy } from '../jobs/heavy.ts';
 import { type Context, type Reader, todayOf, type Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Requested, type Work, write, writeAfter, writeUnattended } from '../kernel/write.ts';
-import { planFacts } from './facts.ts';
+import { planFacts, seenBy } from './facts.ts';
 
 /** Rows of one statement. */
 const CHUNK = 500;
@@ -24,11 +30,11 @@ const SOLVE_MS = 60_000;
 const STALE_DAYS = 14;
 
 /** Everything that the page of the plan shows. */
-export async function planPage(context: Reader) {
+export async function planPage(context: Context) {
 	const [facts, inForce] = await Promise.all([planFacts(context), planInForce(context.db)]);
 	const today = todayOf(context);
 	return {
-		facts,
+		facts: seenBy(context.actor.role, facts),
 		inForce: inForce && {
 			number: inForce.plan.number,
 			way: inForce.plan.way,
@@ -54,6 +60,8 @@ export interface TakePlan {
 	/** Number of the plan that was in force when it was made; 0: none. */
 	since: number;
 	placed: Placed[];
+	/** Floors that it keeps lower. */
+	relaxed: RelaxedFloor[];
 	way: PlanWay;
 }
 
@@ -66,7 +74,7 @@ export function takePlan(context: Context, input: TakePlan): Promise<{ number: n
 	const { requestId, ...content } = input;
 	return write(context, 'keep the plan', { id: requestId, content }, async (at) => {
 		const facts = await planFacts(readerOf(context, at));
-		return keep(at, facts, input.placed, input.way, input.since);
+		return keepPlan(at, { ...facts, relaxed: input.relaxed }, input.placed, input.way, input.since);
 	});
 }
 
@@ -111,7 +119,7 @@ export function changePlan(context: Context, input: ChangePlan): Promise<{ numbe
 		},
 		async (at, { facts, plan }) => {
 			await fulfil(at, facts, input.wish);
-			return keep(at, facts, plan.placed, 'moved', input.since);
+			return keepPlan(at, { ...facts, relaxed: plan.relaxed }, plan.placed, 'moved', input.since);
 		}
 	);
 }
@@ -227,13 +235,19 @@ export async function renewPlan(context: Unattended): Promise<{ number: number }
 	const facts = await planFacts(context);
 	const plan = await heavy('plan site', { facts, warm: true }, SOLVE_MS);
 	return writeUnattended(context, null, (at) =>
-		keep(at, facts, plan.placed, 'evening', before.plan.number)
+		keepPlan(
+			at,
+			{ ...facts, relaxed: plan.relaxed },
+			plan.placed,
+			'evening',
+			before.plan.number
+		)
 	);
 }
 
 /** Puts a plan in force, where it holds and nobody was quicker. */
-async function keep(
-	at: Work,
+export async function keepPlan(
+	at: Pick<Work, 'tx' | 'now' | 'actor' | 'record'>,
 	facts: SitePlanFacts,
 	placed: readonly Placed[],
 	way: PlanWay,
@@ -256,7 +270,7 @@ async function keep(
 			'conflict',
 			`The plan does not hold any more: ${faults.slice(0, 3).join(' ')}${faults.length > 3 ? ` And ${faults.length - 3} more.` : ''} Plan again.`
 		);
-	const figures = bothFigures(facts, problem, slots);
+	const figures = bothFigures(facts, slots);
 	const byKey = new Map(facts.jobs.map((job) => [job.key, job]));
 	const own = placed.flatMap((one) => {
 		const job = byKey.get(one.key);
@@ -286,6 +300,7 @@ async function keep(
 		peakMin: figures.levelled.peakMin,
 		boundMin,
 		figures,
+		relaxed: [...(facts.relaxed ?? [])],
 		changes,
 		madeBy: way === 'evening' ? null : at.actor.id,
 		madeAt: now
@@ -310,6 +325,9 @@ async function keep(
 			way,
 			jobs: own.length,
 			changes: changes.length,
+			floors: (facts.relaxed ?? []).map(
+				({ place, kind, from, to }) => `${kind} at ${place}, ${to} for ${from}`
+			),
 			peakMin: figures.levelled.peakMin,
 			boundMin
 		}

@@ -12,6 +12,8 @@ export interface AgendaLine {
 	severity?: Severity;
 	belowFloor?: boolean;
 	on: string;
+	/** Day of the plan in force. */
+	planned?: string;
 	title: string;
 	detail: string;
 	href: string;

@@ -2,7 +2,6 @@ import { FAMILIES, stationOf } from '../../../core/data/families.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { repairFor } from '../../../core/data/repair-choice.ts';
 import { repairOf } from '../../../core/data/repairs.ts';
-import { groupBy } from '../../../core/group-by.ts';
 import {
 	type AgendaKind,
 	BENCH_MINUTES,
@@ -13,9 +12,8 @@ import {
 } from '../../../core/plan/agenda.ts';
 import { plusDays, readable } from '../../../core/plan/calendar.ts';
 import type { ItemState } from '../../../core/readiness/findings.ts';
-import { offBecause, workDayUpTo } from '../../../core/site/calendar.ts';
 import type { Connection } from '../db/client.ts';
-import { type DueRow, duesNow, duesOver, duesUntil } from '../db/queries/dues.ts';
+import { type DueRow, duesNow, duesOver } from '../db/queries/dues.ts';
 import { type ItemRow, itemsWatched, statesByPlace } from '../db/queries/items.ts';
 import { openDefects } from '../faults/faults.ts';
 import { openJobs } from '../faults/jobs.ts';
@@ -28,6 +26,7 @@ import { untilRecorded } from '../kernel/until-recorded.ts';
 import { airLines } from './air-lines.ts';
 import { custodyToday } from './custody-lines.ts';
 import { peopleDues, type PeopleDue } from '../people/dues.ts';
+import { plannedNow } from '../plan/day.ts';
 import { missingHere } from '../site/so-far.ts';
 import type { AgendaLine } from './line.ts';
 
@@ -54,10 +53,10 @@ export interface Shelf {
 }
 
 const LINES_PER_KIND = 30;
+/** Dues that are read to choose the lines from: the plan may have another order than their last days. */
+const DUE_READ = 200;
 /** How far ahead the shift sheet looks at what lapses of people: a test takes an appointment. Site default. */
 const PEOPLE_AHEAD_DAYS = 14;
-/** Rows that the plan shows at most; it says so when there are more. */
-const PLAN_ROWS = 200;
 
 /** The shift sheet: what to do next in order of consequence, and what is ready against the floor. */
 export async function today(context: Context) {
@@ -83,19 +82,20 @@ async function shiftSheet(context: Context) {
 	const { db, site } = context;
 	const asOf = todayOf(context);
 	const day = (moment: Date) => dayAt(moment, site.timeZone);
-	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing, people] =
+	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing, people, planned] =
 		await Promise.all([
 			shelf(db, asOf),
 			openDefects(db, LINES_PER_KIND * 2),
 			duesOver(db, asOf, LINES_PER_KIND),
-			duesNow(db, asOf, LINES_PER_KIND),
+			duesNow(db, asOf, DUE_READ),
 			itemsWatched(db, asOf, LINES_PER_KIND),
 			openRuns(db),
 			openJobs(db, LINES_PER_KIND),
 			openFlags(db, LINES_PER_KIND),
 			airLines(context, asOf),
 			missingHere(db, site),
-			peopleDues(db, asOf, plusDays(asOf, PEOPLE_AHEAD_DAYS))
+			peopleDues(db, asOf, plusDays(asOf, PEOPLE_AHEAD_DAYS)),
+			plannedNow(context)
 		]);
 	const short = new Set(rows.filter((row) => row.usable < row.floor).map(shelfKey));
 	const inService = new Set(waiting.map((w) => w.tag));
@@ -106,8 +106,11 @@ async function shiftSheet(context: Context) {
 			.filter((row) => !inService.has(row.tag) && row.defect.severity !== 'note')
 			.map((row) => heldLine(row, short, day(row.defect.reportedAt))),
 		...waiting.map((row) => jobLine(row, day(row.job.startedAt))),
-		...overdue.map((row) => dueLine(row, asOf, short)),
-		...due.map((row) => dueLine(row, asOf, short)),
+		...overdue.map((row) => dueLine(row, asOf, short, planned)),
+		...due
+			.map((row) => dueLine(row, asOf, short, planned))
+			.sort(byConsequence)
+			.slice(0, LINES_PER_KIND),
 		...watched.filter((row) => row.state === 'ready').map(watchedLine),
 		...runs.map((run) => runLine(run, day(run.startedAt))),
 		...people.slice(0, LINES_PER_KIND).map((one) => personLine(one, asOf))
@@ -137,46 +140,6 @@ const personLine = (one: PeopleDue, asOf: string): AgendaLine => {
 		minutes: one.what === 'fit test' ? BENCH_MINUTES[kind] : 0
 	};
 };
-
-/** What falls due over the coming days, day by day; an item stands there once for each thing that does. */
-export async function plan(context: Context, days: number) {
-	const asOf = todayOf(context);
-	const until = plusDays(asOf, days);
-	const [rows, people] = await Promise.all([
-		duesUntil(context.db, until, asOf, PLAN_ROWS),
-		may(context.actor.role, 'see wearers') ? peopleDues(context.db, asOf, until) : []
-	]);
-	const dayOf = (on: string) => (on < asOf ? 'overdue' : on);
-	const byDay = groupBy(rows, (row) => dayOf(row.dueOn));
-	const peopleBy = groupBy(people, (one) => dayOf(one.on));
-	const dayNames = [...new Set([...byDay.keys(), ...peopleBy.keys()])].sort(
-		(a, b) => Number(b === 'overdue') - Number(a === 'overdue') || a.localeCompare(b)
-	);
-	const { benchMinutes } = context.site;
-	return {
-		asOf,
-		until,
-		benchMinutes,
-		cut: rows.length === PLAN_ROWS,
-		days: dayNames.map((day) => {
-			const dues = byDay.get(day) ?? [];
-			const persons = peopleBy.get(day) ?? [];
-			const tests = persons.filter(({ what }) => what === 'fit test').length;
-			const off = day === 'overdue' ? null : offBecause(day, context.site);
-			return {
-				day,
-				dues,
-				people: persons,
-				minutes:
-					dues.reduce((sum, due) => sum + dueMinutes(due.dueWhat), 0) +
-					tests * BENCH_MINUTES['person-due'],
-				/** Why nobody works on that day, and by when it is done instead. */
-				off,
-				doneBy: off === null ? null : workDayUpTo(day, context.site)
-			};
-		})
-	};
-}
 
 async function shelf(db: Connection, asOf: string): Promise<ShelfRow[]> {
 	const rows = await statesByPlace(db, asOf);
@@ -248,7 +211,13 @@ function jobLine(row: Awaited<ReturnType<typeof openJobs>>[number], on: string):
 	};
 }
 
-function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
+function dueLine(
+	row: DueRow,
+	asOf: string,
+	short: Set<string>,
+	planned: Awaited<ReturnType<typeof plannedNow>>
+): AgendaLine {
+	const job = planned.get(`item:${row.id}:${row.dueWhat}:${row.dueDetail}:0`);
 	const filters = row.dueWhat === 'filters';
 	const over = row.dueOn < asOf;
 	const kind: AgendaKind = over
@@ -266,11 +235,13 @@ function dueLine(row: DueRow, asOf: string, short: Set<string>): AgendaLine {
 		state: over ? 'overdue' : 'due',
 		belowFloor: short.has(shelfKey(row)),
 		on: row.dueOn,
+		...(job ? { planned: job.day } : {}),
 		title: never
 			? 'Never inspected here'
 			: `${dueWords(row.dueWhat, row.dueDetail)}, ${lastDayWords({ on: row.dueOn, left: row.dueLeft }, asOf)}`,
 		detail: [
 			row.watchedFor,
+			job && (job.day <= asOf ? `Planned for today, ${job.who}.` : `Planned for ${readable(job.day)}, ${job.who}.`),
 			`${row.model}, size ${row.size}, ${row.set ? `on ${row.set}, ` : ''}${row.place}`
 		]
 			.filter(Boolean)

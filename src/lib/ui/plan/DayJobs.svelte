@@ -107,7 +107,7 @@
 				>
 					<span class="tag overflow-hidden text-ellipsis">{job.tag}</span>
 					<span class="leading-snug"
-						>{job.title}{#if job.place}<span class="text-soft"> · {job.place}</span>{/if}{#if pinned.has(row.id)}
+						>{job.title}{#if job.place}{' '}<span class="text-soft">· {job.place}</span>{/if}{#if pinned.has(row.id)}
 							<Pin size={14} class="inline" aria-label="pinned" />{/if}</span
 					>
 					<span class="font-mono text-[0.92rem]">{job.minutes}</span>

@@ -76,7 +76,7 @@
 			return { ...curve, low, top, short: curve.ready.filter((n) => n < curve.floor).length };
 		})
 	);
-	const columns = $derived(`6.5rem repeat(${days.length}, minmax(1.05rem, 1fr))`);
+	const columns = $derived(`9rem repeat(${days.length}, minmax(1.05rem, 1fr))`);
 </script>
 
 <div class="overflow-x-auto pb-1" bind:this={grid}>
@@ -200,7 +200,7 @@
 				{/each}
 			</div>
 		{/each}
-		<p class="mt-1 ml-[6.5rem] flex flex-wrap gap-x-4 text-[0.85rem] text-soft" aria-hidden="true">
+		<p class="mt-1 ml-[9rem] flex flex-wrap gap-x-4 text-[0.85rem] text-soft" aria-hidden="true">
 			<span><i class="mr-1 inline-block size-3 bg-accent align-[-1px]"></i>looks</span>
 			<span><i class="mr-1 inline-block size-3 bg-accent align-[-1px] opacity-55"></i>tests</span>
 			<span
@@ -216,7 +216,7 @@
 		{#each shown as curve (curve.place + curve.kind)}
 			<div
 				class="grid items-center py-0.5"
-				style="grid-template-columns: 6.5rem 1fr"
+				style="grid-template-columns: 7rem 2rem 1fr"
 				role="img"
 				aria-label="{curve.kind} at {curve.place}: floor {curve.floor}, from {Math.min(
 					...curve.ready
@@ -226,8 +226,12 @@
 			>
 				<span class="pr-2 text-[0.85rem] leading-tight"
 					><b class="font-semibold first-letter:uppercase">{curve.kind}</b><br /><span
-						class="text-soft">{curve.place}</span
+						class="block overflow-hidden text-ellipsis whitespace-nowrap text-soft">{curve.place}</span
 					></span
+				>
+				<span
+					class="self-end pr-1 pb-0.5 text-right font-mono text-[0.85rem] text-soft"
+					title="floor">{curve.floor}</span
 				>
 				<span class="relative block">
 					<svg
@@ -252,11 +256,6 @@
 							vector-effect="non-scaling-stroke"
 						/>
 					</svg>
-					<span class="absolute bottom-0 left-1 font-mono text-[0.72rem] text-soft"
-						>floor {curve.floor}{curve.short
-							? `, below on ${curve.short} ${curve.short === 1 ? 'day' : 'days'}`
-							: ''}</span
-					>
 				</span>
 			</div>
 		{/each}

@@ -98,7 +98,7 @@ export class Planner {
 		return rows;
 	});
 
-	readonly curves = $derived.by((): ReadyCurve[] => readyCurves(this.problem, this.at));
+	readonly curves = $derived.by((): ReadyCurve[] => readyCurves(this.facts, this.problem, this.at));
 
 	/** Jobs of the slot that is open, what belongs together beside each other. */
 	readonly open = $derived.by((): number[] =>

@@ -55,6 +55,7 @@ CREATE TABLE "work_plan" (
 	"peak_min" double precision NOT NULL,
 	"bound_min" double precision NOT NULL,
 	"figures" jsonb NOT NULL,
+	"relaxed" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	"changes" jsonb NOT NULL,
 	"made_by" text,
 	"made_at" timestamp with time zone NOT NULL,

@@ -6,13 +6,21 @@ import { atMost, type Connection } from '../client.ts';
 import {
 	benchTest,
 	custody,
+	cylinderFill,
 	defect,
+	filterLot,
+	filterPair,
 	inspectionRun,
 	item,
 	itemDue,
+	itemModel,
 	itemState,
+	partLot,
 	place,
+	planFeed,
 	plannedJob,
+	serviceJob,
+	servicePart,
 	user,
 	workPlan
 } from '../schema/index.ts';
@@ -156,4 +164,104 @@ export const plannedJobs = (
 /** Lets one plan be put in force at a time, until the transaction ends. */
 export const lockPlans = async (tx: Connection): Promise<void> => {
 	await tx.execute(sql`select pg_advisory_xact_lock(hashtext('work plan'))`);
+};
+
+/** What of each family was looked over and failed since a day. */
+export const failuresSince = (db: Connection, since: Date) =>
+	db
+		.select({
+			family: item.family,
+			of: sql<number>`count(*)`.mapWith(Number),
+			failed: sql<number>`count(*) filter (where ${inspectionRun.outcome} = 'fail')`.mapWith(Number)
+		})
+		.from(inspectionRun)
+		.innerJoin(item, eq(item.id, inspectionRun.itemId))
+		.where(and(gte(inspectionRun.signedAt, since), eq(inspectionRun.purpose, 'inspection')))
+		.groupBy(item.family);
+
+/** Days from a fault to its end, on average, by family. */
+export const repairDaysSince = (db: Connection, since: Date) =>
+	db
+		.select({
+			family: item.family,
+			days: sql<number>`avg(extract(epoch from ${defect.closedAt} - ${defect.reportedAt}) / 86400)`.mapWith(
+				Number
+			)
+		})
+		.from(defect)
+		.innerJoin(item, eq(item.id, defect.itemId))
+		.where(and(gte(defect.closedAt, since), inArray(defect.severity, ['stop', 'repair'])))
+		.groupBy(item.family);
+
+/** How often things of a place and family went out since a day, and how long they were away until back on a shelf, days. */
+export const usesSince = (db: Connection, since: Date) =>
+	db
+		.select({
+			placeId: item.placeId,
+			family: item.family,
+			times: sql<number>`count(*)`.mapWith(Number)
+		})
+		.from(custody)
+		.innerJoin(item, eq(item.id, custody.itemId))
+		.where(and(gte(custody.since, since), eq(custody.where, 'issued')))
+		.groupBy(item.placeId, item.family);
+
+/** How many of each model stand at each place that has a floor for them. */
+export const modelsByPlace = (db: Connection) =>
+	db
+		.select({
+			place: place.name,
+			family: item.family,
+			id: itemModel.id,
+			name: itemModel.name,
+			count: sql<number>`count(*)`.mapWith(Number)
+		})
+		.from(item)
+		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
+		.innerJoin(place, eq(place.id, item.placeId))
+		.where(and(isNull(item.retiredOn), isNull(item.setId)))
+		.groupBy(place.name, item.family, itemModel.id, itemModel.name);
+
+/** How many filters of each model were opened since a day. */
+export const openedSince = (db: Connection, since: Day) =>
+	db
+		.select({
+			modelId: filterLot.modelId,
+			pieces: sql<number>`sum(${filterPair.filters})`.mapWith(Number)
+		})
+		.from(filterPair)
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.where(gte(filterPair.openedOn, since))
+		.groupBy(filterLot.modelId);
+
+/** Which model of filter is on each item now. */
+export const filtersOnItems = (db: Connection) =>
+	db
+		.select({ itemId: filterPair.itemId, modelId: filterLot.modelId, pieces: filterPair.filters })
+		.from(filterPair)
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.where(isNull(filterPair.discardedAt));
+
+/** How many of each part went into repairs since a day. */
+export const partsUsedSince = (db: Connection, since: Date) =>
+	db
+		.select({ part: partLot.part, pieces: sql<number>`sum(${servicePart.quantity})`.mapWith(Number) })
+		.from(servicePart)
+		.innerJoin(partLot, eq(partLot.id, servicePart.lotId))
+		.innerJoin(serviceJob, eq(serviceJob.id, servicePart.jobId))
+		.where(gte(serviceJob.startedAt, since))
+		.groupBy(partLot.part);
+
+/** How many cylinders were filled since a day. */
+export const fillsSince = async (db: Connection, since: Date): Promise<number> => {
+	const [row] = await db
+		.select({ many: sql<number>`count(*)`.mapWith(Number) })
+		.from(cylinderFill)
+		.where(gte(cylinderFill.endedAt, since));
+	return row?.many ?? 0;
+};
+
+/** Notes that a calendar was read. */
+export const noteFeedRead = async (db: Connection, id: string, at: Date): Promise<void> => {
+	await db.update(planFeed).set({ readAt: at }).where(eq(planFeed.id, id));
 };

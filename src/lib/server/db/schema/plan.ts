@@ -13,6 +13,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { PlanChange } from '../../../../core/plan/difference.ts';
 import type { PlanJob } from '../../../../core/plan/jobs.ts';
+import type { RelaxedFloor } from '../../../../core/plan/site-problem.ts';
 import type { PlanFigures } from '../../../../core/plan/level/when-due.ts';
 import { user } from './accounts.ts';
 import { by, moment, oneOf } from './columns.ts';
@@ -79,6 +80,8 @@ export const workPlan = pgTable(
 		boundMin: doublePrecision('bound_min').notNull(),
 		/** What it costs, and what doing each when it is due would. */
 		figures: jsonb('figures').$type<{ levelled: PlanFigures; whenDue: PlanFigures }>().notNull(),
+		/** Floors that it keeps lower than the site asks for. */
+		relaxed: jsonb('relaxed').$type<RelaxedFloor[]>().notNull().default([]),
 		changes: jsonb('changes').$type<PlanChange[]>().notNull(),
 		/** Null: Grevan itself, in the evening. */
 		madeBy: text('made_by').references(() => user.id),

@@ -1,0 +1,6 @@
+import { forecastFacts } from '$lib/server/plan/forecast';
+import { contextOf, page } from '$lib/server/web/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(async () => ({ facts: await forecastFacts(contextOf(event)) }));
