@@ -8,7 +8,8 @@ import { loadSite } from '../src/lib/server/kernel/site.ts';
 import { history } from '../src/lib/server/records/history.ts';
 import { itemPage } from '../src/lib/server/register/item-page.ts';
 import { itemByTag, register } from '../src/lib/server/register/items.ts';
-import { plan, today } from '../src/lib/server/today/shift-sheet.ts';
+import { planPage } from '../src/lib/server/plan/plan.ts';
+import { today } from '../src/lib/server/today/shift-sheet.ts';
 import { createAuth, sessionOf } from '../src/lib/server/web/auth.ts';
 import { chromiumPath } from './lib/system.mjs';
 import autocannon from 'autocannon';
@@ -50,7 +51,7 @@ const PAGES: Record<string, () => Promise<unknown>> = {
 	'/items/HM-5000': () => itemPage(context, 'HM-5000'),
 	'/items/HM-5000/history': async () =>
 		history(context, { itemId: (await itemByTag(db, 'HM-5000')).item.id }),
-	'/plan?days=30': () => plan(context, 30),
+	'/plan': () => planPage(context),
 	'/hazards': () => listPlans(context),
 	'/filters': () => Promise.all([listPlans(context), listLots(db)]),
 	'/filters/opened': () => openPairs(context, 1),

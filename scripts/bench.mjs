@@ -14,10 +14,12 @@ await runMain(async () => {
 	if (process.argv.includes('--freeze')) return freeze();
 	if (process.argv.includes('--write')) return write();
 	if (process.argv.includes('--import')) return measured('bench-import', {});
+	if (process.argv.includes('--plan')) return measured('bench-plan', {});
 	if (process.argv.includes('--pages')) return pages();
 	await measured('bench-live', { benches: 100 });
 	if (process.argv.includes('--live')) return;
 	await write();
+	await measured('bench-plan', {});
 	await measured('bench-import', {});
 	await board();
 	await freeze();

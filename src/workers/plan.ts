@@ -1,18 +1,25 @@
 import { fleets, type FleetForecast } from '../core/plan/forecast/fleet.ts';
-import { beforeAndAfter, type ForecastFacts, type WhatIf } from '../core/plan/forecast/site-fleet.ts';
+import {
+	beforeAndAfter,
+	type ForecastFacts,
+	type WhatIf
+} from '../core/plan/forecast/site-fleet.ts';
 import { planningSite, type SitePlan, type SiteProgress } from '../core/plan/plan-site.ts';
+import { livedYear, type YearFigures } from '../core/plan/year.ts';
 import type { SitePlanFacts } from '../core/plan/site-problem.ts';
 
 /** What the worker is asked for. */
 export type PlanAsked =
 	| { kind: 'level'; facts: SitePlanFacts; warm: boolean }
-	| { kind: 'forecast'; facts: ForecastFacts; change: WhatIf | null };
+	| { kind: 'forecast'; facts: ForecastFacts; change: WhatIf | null }
+	| { kind: 'year'; facts: SitePlanFacts };
 
 /** What it says while it works, and at the end. */
 export type PlanMessage =
 	| { kind: 'best'; progress: SiteProgress }
 	| { kind: 'planned'; plan: SitePlan; ms: number }
 	| { kind: 'progress'; done: number }
+	| { kind: 'year'; year: YearFigures; ms: number }
 	| {
 			kind: 'forecast';
 			before: FleetForecast;
@@ -47,6 +54,14 @@ addEventListener('message', (event: MessageEvent<PlanAsked>) => {
 			days: before.days,
 			ms: performance.now() - started
 		});
+	}
+	if (asked.kind === 'year') {
+		const steps = livedYear(asked.facts);
+		for (let step = steps.next(); ; step = steps.next()) {
+			if (step.done)
+				return say({ kind: 'year', year: step.value, ms: performance.now() - started });
+			say({ kind: 'progress', done: step.value });
+		}
 	}
 	const steps = planningSite(asked.facts, { warm: asked.warm });
 	for (let step = steps.next(); ; step = steps.next()) {

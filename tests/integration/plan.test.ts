@@ -4,7 +4,12 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '../../src/core/plan/calendar.ts';
 import { planSite } from '../../src/core/plan/plan-site.ts';
 import { planInForce, plannedJobs } from '../../src/lib/server/db/queries/plan.ts';
-import { inspectionRun, planFeed, workHours, workPlan } from '../../src/lib/server/db/schema/index.ts';
+import {
+	inspectionRun,
+	planFeed,
+	workHours,
+	workPlan
+} from '../../src/lib/server/db/schema/index.ts';
 import { closeHeavy } from '../../src/lib/server/jobs/heavy.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import { planDay } from '../../src/lib/server/plan/day.ts';
@@ -47,12 +52,10 @@ async function level(context: Context = tech()) {
 	});
 	return { facts, placed, number };
 }
-const wish = (
-	since: number,
-	one: Parameters<typeof changePlan>[1]['wish'],
-	nevertheless = false
-) => changePlan(tech(), { requestId: randomUUID(), since, wish: one, nevertheless });
-const rows = async () => (await plannedJobs(own.test.db)).map(({ jobKey, day }) => [jobKey, day]);
+const wish = (since: number, one: Parameters<typeof changePlan>[1]['wish'], nevertheless = false) =>
+	changePlan(tech(), { requestId: randomUUID(), since, wish: one, nevertheless });
+const rows = async () =>
+	(await plannedJobs(own.test.db)).map(({ jobKey, day }) => [jobKey, day] as const);
 
 describe('a plan of the site', () => {
 	it('has every due with its window, and is kept as it was made', async () => {
@@ -98,13 +101,23 @@ describe('a plan of the site', () => {
 				relaxed: [],
 				way: 'anew'
 			});
-		await expectRefusal(take('2026-12-18'), 'conflict', /HM-0001 on 2026-12-18 lies outside its window/);
+		await expectRefusal(
+			take('2026-12-18'),
+			'conflict',
+			/HM-0001 on 2026-12-18 lies outside its window/
+		);
 		// All on one day: more than it has, and fewer ready than the floor.
 		const all = facts.jobs
 			.filter(({ again }) => again === 0)
 			.map(({ key }) => ({ key, day: '2026-12-02', userId: facts.workers[0]?.id ?? '' }));
 		await expectRefusal(
-			takePlan(tech(), { requestId: randomUUID(), since: 0, placed: all, relaxed: [], way: 'anew' }),
+			takePlan(tech(), {
+				requestId: randomUUID(),
+				since: 0,
+				placed: all,
+				relaxed: [],
+				way: 'anew'
+			}),
 			'conflict',
 			/would be ready at Shed on 2026-12-02/
 		);
@@ -151,8 +164,10 @@ describe('wishes', () => {
 			userId: job?.userId ?? ''
 		});
 		const now = new Map(await rows());
-		expect(now.get(job?.key)).toBe(day);
-		const moved = placed.filter(({ key, day: before }) => key !== job?.key && now.get(key) !== before);
+		expect(now.get(job?.key ?? '')).toBe(day);
+		const moved = placed.filter(
+			({ key, day: before }) => key !== job?.key && now.get(key) !== before
+		);
 		expect(moved).toEqual([]);
 		const page = await planPage(tech());
 		expect(page.inForce).toMatchObject({ number: 2, way: 'moved' });
@@ -247,7 +262,8 @@ describe('who works', () => {
 	});
 
 	it('does only what they are authorised for, once anybody is', async () => {
-		await own.test.raw`insert into authorisation (id, user_id, job, families, model_ids, from_day, given_by, given_at, evidence)
+		await own.test
+			.raw`insert into authorisation (id, user_id, job, families, model_ids, from_day, given_by, given_at, evidence)
 			values (${randomUUID()}, ${own.yard.people.supervisor.id}, 'inspect', '{}', '{}', '2026-01-01', ${own.yard.people.supervisor.id}, now(), 'x')`;
 		const plan = planSite(await planFacts(tech()));
 		expect(plan.outcome).toBe('infeasible');
@@ -315,9 +331,12 @@ describe('a calendar', () => {
 
 describe('what it is made from', () => {
 	it('is seen by a viewer without what lapses of people', async () => {
-		await own.test.raw`insert into wearer (id, number, name, trained_until) values (${randomUUID()}, 'W900', 'Runa', '2026-12-05')`;
+		await own.test
+			.raw`insert into wearer (id, number, name, trained_until) values (${randomUUID()}, 'W900', 'Runa', '2026-12-05')`;
 		expect((await planPage(tech())).facts.jobs.some(({ what }) => what === 'training')).toBe(true);
-		expect((await planPage(viewer())).facts.jobs.some(({ what }) => what === 'training')).toBe(false);
+		expect((await planPage(viewer())).facts.jobs.some(({ what }) => what === 'training')).toBe(
+			false
+		);
 		expect((await forecastFacts(viewer())).plan.jobs.some(({ tag }) => tag === 'W900')).toBe(false);
 	});
 

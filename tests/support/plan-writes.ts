@@ -17,11 +17,7 @@ export const PLAN_WRITES: [name: string, least: Role, write: (c: Context) => Pro
 		(c) => takePlan(c, { requestId: id(), since: 0, placed: [], relaxed: [], way: 'anew' })
 	],
 	['plan on', 'technician', (c) => change(c, { kind: 'again' })],
-	[
-		'pin a job',
-		'technician',
-		(c) => change(c, { kind: 'pin', key: 'x', day, userId: c.actor.id })
-	],
+	['pin a job', 'technician', (c) => change(c, { kind: 'pin', key: 'x', day, userId: c.actor.id })],
 	['free a job', 'technician', (c) => change(c, { kind: 'unpin', key: 'x' })],
 	['bar a day', 'technician', (c) => change(c, { kind: 'bar', day, userId: null, why: '' })],
 	['open a day', 'technician', (c) => change(c, { kind: 'open', day, userId: null })],

@@ -53,7 +53,12 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'parts.counted': { lots: 4, differ: 1, note: '' },
 	'part.disposed': { part: 'O-ring', lot: 'L1', quantity: 2, why: 'Cut.' },
 	'work-plan.kept': { number: 3, way: 'moved', jobs: 412, changes: 2, peakMin: 250, boundMin: 246 },
-	'work-plan.pinned': { tag: 'GS-1', title: 'Bench test', day: '2026-12-10', person: 'Ilse Norrby' },
+	'work-plan.pinned': {
+		tag: 'GS-1',
+		title: 'Bench test',
+		day: '2026-12-10',
+		person: 'Ilse Norrby'
+	},
 	'work-plan.unpinned': { tag: 'GS-1', title: 'Bench test' },
 	'work-plan.day-barred': { day: '2026-12-10', person: null, why: 'Stock-take' },
 	'work-plan.day-opened': { day: '2026-12-10', person: 'Ilse Norrby' },

@@ -2,7 +2,11 @@ import { z } from 'zod';
 import { readable } from '../plan/calendar.ts';
 import { action } from './action.ts';
 
-const WAYS = { anew: 'made anew', moved: 'changed where it had to be', evening: 'renewed in the evening' };
+const WAYS = {
+	anew: 'made anew',
+	moved: 'changed where it had to be',
+	evening: 'renewed in the evening'
+};
 
 /** The plan of the work: what is put where, and by whom. */
 export const PLAN_ACTIONS = {
@@ -34,7 +38,8 @@ export const PLAN_ACTIONS = {
 	'work-plan.day-barred': action({
 		subject: 'work-plan',
 		payload: z.object({ day: z.string(), person: z.string().nullable(), why: z.string() }),
-		says: (p) => `${readable(p.day)} barred for ${p.person ?? 'everybody'}${p.why ? `: ${p.why}` : ''}`
+		says: (p) =>
+			`${readable(p.day)} barred for ${p.person ?? 'everybody'}${p.why ? `: ${p.why}` : ''}`
 	}),
 	'work-plan.day-opened': action({
 		subject: 'work-plan',

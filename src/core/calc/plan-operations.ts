@@ -12,7 +12,8 @@ const minutes = z.number().nonnegative().max(MOST.minutes);
 
 const levelOperation = operation({
 	name: 'level',
-	description: 'A day for every job within its window: under capacity, above floors, the highest day lowest.',
+	description:
+		'A day for every job within its window: under capacity, above floors, the highest day lowest.',
 	input: z.strictObject({
 		days: listOf(z.strictObject({ day, capacityMin: minutes }), MOST.planDays),
 		jobs: listOf(
@@ -94,7 +95,8 @@ const reorder = operation({
 
 const readyChanceOperation = operation({
 	name: 'ready-chance',
-	description: 'How many are away in steady state, and the chance that fewer than the floor are ready.',
+	description:
+		'How many are away in steady state, and the chance that fewer than the floor are ready.',
 	input: z.strictObject({
 		sets: z.number().int().nonnegative().max(MOST.fleet),
 		awayPerDay: z.number().nonnegative().max(MOST.fleet),

@@ -76,7 +76,10 @@ export function digestFor(facts: DigestFacts, reader: Reader, address: string): 
 	const elsewhere = reader.placeIds.length ? ', elsewhere' : '';
 	const own = facts.planned.filter(({ userId }) => userId === reader.id);
 	const lines = [
-		...section('Your day by the plan', own.map(({ line }) => line)),
+		...section(
+			'Your day by the plan',
+			own.map(({ line }) => line)
+		),
 		...section('Overdue at places you answer for', theirs(facts.overdue).map(dueLine)),
 		...section(`Overdue${elsewhere}`, others(facts.overdue).map(dueLine)),
 		...section('Due this week at places you answer for', theirs(facts.due).map(dueLine)),

@@ -13,9 +13,6 @@ export interface PlanChange {
 	to: { day: Day; userId: string } | null;
 }
 
-/** A job where a plan has it. */
-export type PlacedJob = PlanJob & { day: Day; userId: string };
-
 /** What changed between two plans, what moved first, then what is new, then what is gone; each in order of its day. */
 export function differenceOf(
 	before: readonly (Placed & Pick<PlanJob, 'tag' | 'title'>)[],

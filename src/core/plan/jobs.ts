@@ -141,7 +141,8 @@ export function jobsOfDue(fact: ItemDueFact, times: JobTimes, today: Day, until:
 	const jobs = [job(0, first, latest, !over)];
 	if (!every) return jobs;
 	for (let earliest = first, again = 1; again <= MOST_AGAIN; again++) {
-		const by = 'months' in every ? plusMonths(earliest, every.months) : plusDays(earliest, every.days);
+		const by =
+			'months' in every ? plusMonths(earliest, every.months) : plusDays(earliest, every.days);
 		if (by > until) break;
 		const from = plusDays(by, -fact.window);
 		earliest = from > earliest ? from : plusDays(earliest, 1);
@@ -160,7 +161,14 @@ const WASH_DAYS = 1;
 /** The repair of something that is held, or the washing of something that came back. */
 export function waitingJob(
 	fact: Omit<ItemDueFact, 'awayId' | 'what' | 'detail' | 'from' | 'on' | 'every' | 'window'>,
-	work: { what: 'repair' | 'wash'; id: string; detail: string; title: string; href: string; since: Day },
+	work: {
+		what: 'repair' | 'wash';
+		id: string;
+		detail: string;
+		title: string;
+		href: string;
+		since: Day;
+	},
 	times: JobTimes,
 	today: Day
 ): PlanJob {

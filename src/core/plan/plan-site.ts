@@ -6,7 +6,12 @@ import { type PlanFigures, figuresOf, whenDue } from './level/when-due.ts';
 import type { WayOut } from './level/ways-out.ts';
 import type { Reason } from '../verdict.ts';
 import { daysBetween } from './calendar.ts';
-import { type Placed, problemOfSite, type RelaxedFloor, type SitePlanFacts } from './site-problem.ts';
+import {
+	type Placed,
+	problemOfSite,
+	type RelaxedFloor,
+	type SitePlanFacts
+} from './site-problem.ts';
 
 /** A plan of a site, by keys, days and people. */
 export interface SitePlan {

@@ -59,7 +59,11 @@ export interface RelaxedFloor {
 }
 
 /** Days of a horizon on which somebody could work. */
-export function planDays({ from, until, calendar }: Pick<SitePlanFacts, 'from' | 'until' | 'calendar'>): Day[] {
+export function planDays({
+	from,
+	until,
+	calendar
+}: Pick<SitePlanFacts, 'from' | 'until' | 'calendar'>): Day[] {
 	const days: Day[] = [];
 	for (let day = from; day <= until && days.length < MOST_DAYS; day = plusDays(day, 1))
 		if (offBecause(day, calendar) === null) days.push(day);
@@ -115,8 +119,7 @@ export function problemOfSite(facts: SitePlanFacts): LevelProblem {
 			place,
 			kind,
 			ready,
-			floor:
-				facts.relaxed?.find((one) => one.place === place && one.kind === kind)?.to ?? floor,
+			floor: facts.relaxed?.find((one) => one.place === place && one.kind === kind)?.to ?? floor,
 			missing: days.map((day) =>
 				back.reduce((sum, out) => sum + (out.day > day ? out.count : 0), 0)
 			)

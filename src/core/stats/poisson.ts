@@ -28,7 +28,7 @@ export function poissonQuantile(p: number, mean: number): number {
 	const first = Math.max(0, Math.floor(mean - SPREAD * Math.sqrt(mean) - SPREAD));
 	let n = first;
 	let sum = weight(first, mean);
-	for (let term = sum; sum < p && term > 0; ) {
+	for (let term = sum; sum < p && term > 0;) {
 		n++;
 		term *= mean / n;
 		sum += term;

@@ -9,6 +9,7 @@
 	import { sendJson } from '$lib/ui/form/send-json';
 	import DayJobs from '$lib/ui/plan/DayJobs.svelte';
 	import { Planner } from '$lib/ui/plan/planner.svelte';
+	import ReadyCurves from '$lib/ui/plan/ReadyCurves.svelte';
 	import { PlanRunner } from '$lib/ui/plan/runner.svelte';
 	import Spared from '$lib/ui/plan/Spared.svelte';
 	import Timetable from '$lib/ui/plan/Timetable.svelte';
@@ -25,7 +26,8 @@
 		loaded = data.facts;
 		const next = new Planner(data.facts);
 		const { slot, view } = untrack(() => planner);
-		if (slot >= 0 && slot < next.problem.days.length * next.problem.workers.length) next.slot = slot;
+		if (slot >= 0 && slot < next.problem.days.length * next.problem.workers.length)
+			next.slot = slot;
 		next.view = view;
 		planner = next;
 	});
@@ -102,7 +104,9 @@
 		const asked = 'wish' in body && answer.kind === 'refused' && answer.path === 'wish';
 		refusal = {
 			message:
-				answer.kind === 'refused' ? answer.message : 'The server could not be reached. Do it again.',
+				answer.kind === 'refused'
+					? answer.message
+					: 'The server could not be reached. Do it again.',
 			retry: asked ? () => void send(url, { ...body, nevertheless: true }, words) : null
 		};
 		return false;
@@ -121,7 +125,13 @@
 		const wish = { kind: 'pin', key, day, userId };
 		const tag = jobOf(key)?.tag ?? '';
 		const name = planner.nameOf(userId);
-		if (await send('/api/plan/change', { since, wish }, `${tag} is pinned to ${readable(day)}, ${name}.`)) {
+		if (
+			await send(
+				'/api/plan/change',
+				{ since, wish },
+				`${tag} is pinned to ${readable(day)}, ${name}.`
+			)
+		) {
 			planner.slot = slot;
 			chosen = key;
 			requestAnimationFrame(() =>
@@ -146,8 +156,16 @@
 		void send('/api/plan/change', { since, wish }, words);
 	}
 	const again = () =>
-		void send('/api/plan/change', { since, wish: { kind: 'again' } }, 'Planned from where it stands.');
-	const WAY = { anew: 'levelled anew', moved: 'changed where it had to be', evening: 'renewed in the evening' };
+		void send(
+			'/api/plan/change',
+			{ since, wish: { kind: 'again' } },
+			'Planned from where it stands.'
+		);
+	const WAY = {
+		anew: 'levelled anew',
+		moved: 'changed where it had to be',
+		evening: 'renewed in the evening'
+	};
 	const changes = $derived(planner.proposal ? planner.changes : (data.inForce?.changes ?? []));
 	const relaxed = $derived(planner.proposal?.relaxed ?? data.facts.relaxed ?? []);
 	const MOST = 12;
@@ -157,15 +175,20 @@
 <div class="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
 	<h1>Plan</h1>
 	<p class="text-soft">
-		{data.facts.jobs.length} jobs, {readable(data.facts.from)} to {readable(data.facts.until)}{#if figures}{' '}
-			· highest day <b class="text-ink">{hoursAndMinutes(figures.levelled.peakMin)}</b>, no plan can be below
+		{data.facts.jobs.length} jobs, {readable(data.facts.from)} to {readable(
+			data.facts.until
+		)}{#if figures}&#32; · highest day <b class="text-ink"
+				>{hoursAndMinutes(figures.levelled.peakMin)}</b
+			>, no plan can be below
 			{hoursAndMinutes(planner.proposal?.boundMin ?? data.inForce?.boundMin ?? 0)}{/if}
 	</p>
 	<div class="ml-auto flex max-sm:w-full" role="group" aria-label="What is shown">
 		{#each ['levelled', 'when due'] as const as view (view)}
 			<button
 				type="button"
-				class="button {planner.view === view ? 'primary' : ''} first:rounded-r-none last:rounded-l-none last:border-l-0 max-sm:flex-1"
+				class="button {planner.view === view
+					? 'primary'
+					: ''} first:rounded-r-none last:rounded-l-none last:border-l-0 max-sm:flex-1"
 				aria-pressed={planner.view === view}
 				onclick={() => (planner.view = view)}>{view}</button
 			>
@@ -185,8 +208,8 @@
 {#if data.inForce?.stale}
 	<Notice
 		><p>
-			The plan in force was made for {readable(data.inForce.startsOn)} on: days that have passed. What was not done
-			stands on no day; level anew.
+			The plan in force was made for {readable(data.inForce.startsOn)} on: days that have passed. What
+			was not done stands on no day; level anew.
 		</p></Notice
 	>
 {/if}
@@ -198,17 +221,22 @@
 			>{/if}</Notice
 	>
 {/if}
-{#if runner.failed}<Notice kind="refusal"><p>The plan could not be worked out here. Load the page again.</p></Notice>{/if}
+{#if runner.failed}<Notice kind="refusal"
+		><p>The plan could not be worked out here. Load the page again.</p></Notice
+	>{/if}
 
 <div class="mt-3 flex flex-wrap items-center gap-3">
 	{#if runner.running}
 		<progress class="w-40" max="1" value={done} aria-label="How far it is"></progress>
 		<span role="status"
-			>{#if planner.best}Highest day so far {hoursAndMinutes(planner.best.peakMin)}{planner.best.lost
+			>{#if planner.best}Highest day so far {hoursAndMinutes(planner.best.peakMin)}{planner.best
+					.lost
 					? `, ${planner.best.lost} without a day`
 					: ''}.{:else}Working it out.{/if}</span
 		>
-		{#if data.mayChange}<button class="button" type="button" onclick={stop}>Stop, take the best so far</button>{/if}
+		{#if data.mayChange}<button class="button" type="button" onclick={stop}
+				>Stop, take the best so far</button
+			>{/if}
 		<button
 			class="button"
 			type="button"
@@ -223,8 +251,8 @@
 					>{hoursAndMinutes(planner.proposal.peakMin)}</b
 				>{planner.proposal.gap < 0.0005
 					? ', as low as any'
-					: `, ${(100 * planner.proposal.gap).toFixed(1)} % above the bound`}{:else}<b class="text-held"
-					>{planner.proposal.lost.length} jobs find no day</b
+					: `, ${(100 * planner.proposal.gap).toFixed(1)} % above the bound`}{:else}<b
+					class="text-held">{planner.proposal.lost.length} jobs find no day</b
 				>{/if}; {planner.changes.length} differ from the plan in force. {said}
 		</span>
 		{#if data.mayChange}<button
@@ -232,7 +260,8 @@
 				type="button"
 				disabled={busy}
 				onclick={() =>
-					void takePlaced(planner.proposal?.placed ?? [], planner.proposal?.relaxed ?? [])}>Put in force</button
+					void takePlaced(planner.proposal?.placed ?? [], planner.proposal?.relaxed ?? [])}
+				>Put in force</button
 			>{/if}
 		<button class="button" type="button" onclick={() => (planner.proposal = null)}>Leave it</button>
 	{:else}
@@ -252,9 +281,9 @@
 	{/if}
 </div>
 
-<div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+<div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_20rem] lg:grid-rows-[auto_1fr]">
 	<Timetable {planner} drop={data.mayChange && !planner.proposal ? move : undefined} />
-	<div>
+	<div class="lg:row-span-2">
 		{#if planner.lost.length > 0 && planner.view === 'levelled'}
 			<section class="mb-5 border-l-4 border-held pl-3" aria-label="Jobs without a day">
 				<h2 class="text-held!">{planner.lost.length} without a day</h2>
@@ -274,7 +303,9 @@
 					<ul class="list-disc pl-5">
 						{#each planner.proposal.relax as way, i (i)}<li>{way.change}</li>{/each}
 					</ul>
-				{:else if data.inForce}<p class="text-soft">New since the plan was made. Plan on from here.</p>{/if}
+				{:else if data.inForce}<p class="text-soft">
+						New since the plan was made. Plan on from here.
+					</p>{/if}
 			</section>
 		{/if}
 		{#if relaxed.length > 0 && planner.view === 'levelled'}
@@ -282,13 +313,14 @@
 				<h2 class="text-due!">Floors that no plan keeps whole</h2>
 				<ul>
 					{#each relaxed as one (one.place + one.kind)}<li class="py-0.5">
-							<span class="first-letter:uppercase">{one.kind}</span>, {one.place}: {one.to} kept ready, the floor is
+							<span class="first-letter:uppercase">{one.kind}</span>, {one.place}: {one.to} kept ready,
+							the floor is
 							{one.from}
 						</li>{/each}
 				</ul>
 				<p class="text-[0.93rem] text-soft">
-					Each is looked at one by one all the same. More of them, or a lower floor under Settings, Places,
-					ends it.
+					Each is looked at one by one all the same. More of them, or a lower floor under Settings,
+					Places, ends it.
 				</p>
 			</section>
 		{/if}
@@ -308,7 +340,9 @@
 						? 'Open this day again'
 						: 'Bar this day'}</button
 				>
-				<a class="button" href="/plan/day?day={dayOf(planner.slot).day}&who={dayOf(planner.slot).userId}"
+				<a
+					class="button"
+					href="/plan/day?day={dayOf(planner.slot).day}&who={dayOf(planner.slot).userId}"
 					>Print it</a
 				>
 			</div>
@@ -335,4 +369,5 @@
 					: ''}. In the evening it is renewed: what must moves, the rest stays.
 			</p>{/if}
 	</div>
+	<ReadyCurves {planner} />
 </div>

@@ -123,7 +123,14 @@ function withInterval(
 			const by = shifted(before.earliest, days);
 			if (by > until) break;
 			const begins = max(shifted(before.earliest, 1), shifted(by, -(job.windowDays ?? 0)));
-			chain.push({ ...first, key: `${job.key.replace(/\d+$/, '')}${again}`, again, earliest: begins, latest: by, awayDays: 1 });
+			chain.push({
+				...first,
+				key: `${job.key.replace(/\d+$/, '')}${again}`,
+				again,
+				earliest: begins,
+				latest: by,
+				awayDays: 1
+			});
 		}
 		return chain.filter(({ latest }) => latest <= until);
 	});
@@ -141,7 +148,8 @@ export function beforeAndAfter(
 ): { before: FleetAsked; after: FleetAsked | null; lost: number; peakMin: [number, number] } {
 	const now = planSite(facts.plan, { warm: true });
 	const before = fleetOf(facts, now.placed);
-	if (!change) return { before, after: null, lost: now.lost.length, peakMin: [now.peakMin, now.peakMin] };
+	if (!change)
+		return { before, after: null, lost: now.lost.length, peakMin: [now.peakMin, now.peakMin] };
 	const then = whatIf(facts, change);
 	const plan = planSite(then.plan, { warm: true });
 	const after = fleetOf(then, plan.placed);

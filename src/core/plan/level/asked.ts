@@ -24,12 +24,19 @@ export interface LevelAsked {
  * @throws InputError located at what cannot be: no days, a day or a job twice, a window that ends before it begins
  */
 export function problemOf(asked: LevelAsked): LevelProblem {
-	if (asked.days.length === 0) throw new InputError('days', 'No days: there is nothing to plan on.');
+	if (asked.days.length === 0)
+		throw new InputError('days', 'No days: there is nothing to plan on.');
 	asked.days.forEach(({ day }, i) => checkDay(day, `days[${i}].day`));
 	const inOrder = [...asked.days].sort((a, b) => a.day.localeCompare(b.day));
 	const days = inOrder.map(({ day }) => day);
-	once(asked.days.map(({ day }) => day), (day, i) => [`days[${i}].day`, `${day} stands there twice.`]);
-	once(asked.jobs.map(({ id }) => id), (id, i) => [`jobs[${i}].id`, `The job "${id}" stands there twice.`]);
+	once(
+		asked.days.map(({ day }) => day),
+		(day, i) => [`days[${i}].day`, `${day} stands there twice.`]
+	);
+	once(
+		asked.jobs.map(({ id }) => id),
+		(id, i) => [`jobs[${i}].id`, `The job "${id}" stands there twice.`]
+	);
 	const floors = asked.floors ?? [];
 	once(
 		floors.map(({ place, kind }) => groupKey(place, kind)),
@@ -91,7 +98,10 @@ function firstFrom(days: readonly Day[], day: Day): number {
 	return low;
 }
 
-function once(names: readonly string[], fault: (name: string, at: number) => [string, string]): void {
+function once(
+	names: readonly string[],
+	fault: (name: string, at: number) => [string, string]
+): void {
 	const seen = new Set<string>();
 	names.forEach((name, i) => {
 		if (seen.has(name)) throw new InputError(...fault(name, i));

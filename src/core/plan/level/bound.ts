@@ -111,11 +111,7 @@ function supplyOf(
 }
 
 /** Minutes that must lie inside each interval of days [s, t], as a matrix s × days + t; ways included. */
-function insideOf(
-	demands: readonly Demand[],
-	n: number,
-	visitMin: number
-): Float64Array {
+function insideOf(demands: readonly Demand[], n: number, visitMin: number): Float64Array {
 	const inside = new Float64Array(n * n);
 	for (const { from, to, minutes } of demands) add(inside, from * n + to, minutes);
 	for (let s = n - 1; s >= 0; s--)
@@ -251,7 +247,11 @@ const MOST_ROUNDS = 60;
  * processors).
  * @returns minutes of each person on each day
  */
-export function evenLevels(problem: LevelProblem, base: ArrayLike<number>, placed: ReadonlySet<number>): Float64Array {
+export function evenLevels(
+	problem: LevelProblem,
+	base: ArrayLike<number>,
+	placed: ReadonlySet<number>
+): Float64Array {
 	const n = problem.days.length;
 	const supply = supplyOf(problem, base, null);
 	let demands = demandsOf(problem, placed, null);

@@ -100,7 +100,7 @@ export function fill(board: Board, limits: Float64Array, order: FillOrder): numb
 			const near = (job: number) => nearOn(board, job, day);
 			sweep(near);
 			// A place that is opened is done whole before the next is.
-			for (let opened = true; opened; ) {
+			for (let opened = true; opened;) {
 				opened = false;
 				sweep(
 					(job) => !opened || near(job),

@@ -46,7 +46,8 @@ function broken(given: LevelProblem, at: ArrayLike<number>): string[] {
 		const slot = at[i] ?? -1;
 		if (slot < 0) return void faults.push(`${one.id} stands nowhere`);
 		const [worker, day] = [Math.floor(slot / n), slot % n];
-		if (!one.late && (day < one.from || day > one.to)) faults.push(`${one.id} is outside its window`);
+		if (!one.late && (day < one.from || day > one.to))
+			faults.push(`${one.id} is outside its window`);
 		if (one.workers && !one.workers.includes(worker)) faults.push(`${one.id} by the wrong person`);
 		if (one.pinned && (one.pinned.day !== day || one.pinned.worker !== worker))
 			faults.push(`${one.id} left its pin`);
@@ -240,21 +241,31 @@ describe('a levelled plan', () => {
 		expect(plan.outcome).toBe('infeasible');
 		const more = plan.relax[0]?.minutes?.[0];
 		expect(more).toEqual({ day: 0, worker: 0, more: 40 });
-		const longer = [60, 60, 60].map((minutes, day) => minutes + (day === more?.day ? more.more : 0));
-		expect(level({ ...given, workers: [{ id: 'bench', minutes: longer }] }).outcome).toBe('planned');
+		const longer = [60, 60, 60].map(
+			(minutes, day) => minutes + (day === more?.day ? more.more : 0)
+		);
+		expect(level({ ...given, workers: [{ id: 'bench', minutes: longer }] }).outcome).toBe(
+			'planned'
+		);
 	});
 
 	it('lowers a floor last and by name, and that works', () => {
 		const floors = [{ place: 'quay', kind: 'mask', ready: 5, floor: 5 }];
 		const given = problem({
 			floors,
-			jobs: [job('a', { place: 'quay', kind: 'mask', to: 1 }), job('b', { place: 'quay', kind: 'mask', to: 2 })]
+			jobs: [
+				job('a', { place: 'quay', kind: 'mask', to: 1 }),
+				job('b', { place: 'quay', kind: 'mask', to: 2 })
+			]
 		});
 		const plan = level(given);
 		expect(plan.outcome).toBe('infeasible');
 		const way = plan.relax.find(({ constraint }) => constraint === 'floor');
 		expect(way?.floors?.[0]).toMatchObject({ place: 'quay', kind: 'mask', from: 5, to: 4 });
-		const lower = level({ ...given, floors: [{ ...floors[0]!, floor: way?.floors?.[0]?.to ?? 0 }] });
+		const lower = level({
+			...given,
+			floors: [{ ...floors[0]!, floor: way?.floors?.[0]?.to ?? 0 }]
+		});
 		expect(lower.outcome).toBe('planned');
 	});
 
@@ -290,7 +301,9 @@ describe('a levelled plan', () => {
 				// One job is lengthened by nothing but gone: nobody else moves.
 				const fewer = jobs.filter((_, i) => i !== away % jobs.length);
 				const after = level({ ...given, jobs: fewer }, { warm: true });
-				fewer.forEach(({ was }, i) => expect(after.at[i]).toBe((was?.worker ?? 0) * n + (was?.day ?? 0)));
+				fewer.forEach(({ was }, i) =>
+					expect(after.at[i]).toBe((was?.worker ?? 0) * n + (was?.day ?? 0))
+				);
 			}),
 			{ numRuns: 100, seed: 9 }
 		);
@@ -312,7 +325,11 @@ function many(count: number, days: number): LevelProblem {
 	};
 	const jobs = Array.from({ length: count }, (_, i) => {
 		const from = next(days);
-		return job(`j${i}`, { minutes: 4 + next(36), from, to: Math.min(days - 1, from + 5 + next(40)) });
+		return job(`j${i}`, {
+			minutes: 4 + next(36),
+			from,
+			to: Math.min(days - 1, from + 5 + next(40))
+		});
 	});
 	return problem({
 		days: daysFrom(days),
@@ -362,7 +379,12 @@ describe('done when due', () => {
 		});
 		const at = whenDue(given);
 		expect([...at]).toEqual([1, 1, 1]);
-		expect(figuresOf(given, at)).toEqual({ peakMin: 90, overdueDays: 0, daysUnderFloor: 1, visits: 1 });
+		expect(figuresOf(given, at)).toEqual({
+			peakMin: 90,
+			overdueDays: 0,
+			daysUnderFloor: 1,
+			visits: 1
+		});
 		const plan: LevelPlan = level(given);
 		expect(figuresOf(given, plan.at)).toMatchObject({ peakMin: 60, daysUnderFloor: 0 });
 	});

@@ -28,9 +28,7 @@ export function waysOut(board: Board, lost: readonly number[]): WayOut[] {
 		laterDays(board, lost),
 		somebodyElse(board, lost)
 	];
-	return ways
-		.filter((way) => way !== null)
-		.sort((a, b) => b.jobs.length - a.jobs.length);
+	return ways.filter((way) => way !== null).sort((a, b) => b.jobs.length - a.jobs.length);
 }
 
 /** A board as another, to try things on. */
@@ -51,8 +49,7 @@ function moreMinutes(from: Board, lost: readonly number[]): WayOut | null {
 		let best: { slot: number; over: number } | null = null;
 		for (const slot of board.windowOf(job)) {
 			if (board.shortAt(job, slot % board.days) > 0) continue;
-			const over =
-				(board.load[slot] ?? 0) + board.costAt(job, slot) - (board.capacity[slot] ?? 0);
+			const over = (board.load[slot] ?? 0) + board.costAt(job, slot) - (board.capacity[slot] ?? 0);
 			if (!best || over < best.over) best = { slot, over };
 		}
 		if (!best) continue;
@@ -146,10 +143,13 @@ function laterDays(from: Board, lost: readonly number[]): WayOut | null {
 		if (first === undefined || to === undefined) continue;
 		const days = problem.days.map((_, day) => day);
 		// After its last day by as little as can be; what is pinned, or has no day of its own, on any day near it.
-		const near = (day: number) => (day > to ? day - to : pinned ? Math.abs(day - pinned.day) : to - day + days.length);
+		const near = (day: number) =>
+			day > to ? day - to : pinned ? Math.abs(day - pinned.day) : to - day + days.length;
 		const found = days
 			.sort((a, b) => near(a) - near(b))
-			.flatMap((day) => (workers ?? problem.workers.map((_, w) => w)).map((worker) => ({ day, worker })))
+			.flatMap((day) =>
+				(workers ?? problem.workers.map((_, w) => w)).map((worker) => ({ day, worker }))
+			)
 			.find(({ day, worker }) => board.fits(job, worker * board.days + day));
 		if (!found) continue;
 		board.put(job, board.slotOf(found));

@@ -53,7 +53,8 @@ export function figuresOf(
 	let overdueDays = 0;
 	problem.jobs.forEach(({ late, to }, job) => {
 		const slot = at[job] ?? -1;
-		if (slot < 0) overdueDays += Math.max(0, n - 1 - Math.max(-1, late ? -1 : to)) + (overdue[job] ?? 0);
+		if (slot < 0)
+			overdueDays += Math.max(0, n - 1 - Math.max(-1, late ? -1 : to)) + (overdue[job] ?? 0);
 		else if (late) overdueDays += (slot % n) + (overdue[job] ?? 0);
 		else overdueDays += Math.max(0, (slot % n) - to);
 	});

@@ -33,7 +33,10 @@ export function whyThere(problem: LevelProblem, at: ArrayLike<number>, job: numb
 	const one = problem.jobs[job];
 	const n = problem.days.length;
 	const day = slot < 0 ? -1 : slot % n;
-	const peak = Math.max(board.peak, slot < 0 ? 0 : (board.load[slot] ?? 0) + board.costAt(job, slot));
+	const peak = Math.max(
+		board.peak,
+		slot < 0 ? 0 : (board.load[slot] ?? 0) + board.costAt(job, slot)
+	);
 	const onDay = (on: number) => against(board, job, on, peak);
 	const near = (step: -1 | 1): string => {
 		const word = step < 0 ? 'Not earlier' : 'Not later';
@@ -93,7 +96,10 @@ function against(board: Board, job: number, day: number, peak: number): Against 
 		const load = (board.load[slot] ?? 0) + board.costAt(job, slot);
 		if (most <= 0) return { hard: true, text: `${name} does not work on ${date}.` };
 		if (load > most + 1e-6)
-			return { hard: true, text: `${name} would have ${min(load)} on ${date}, and has ${min(most)}.` };
+			return {
+				hard: true,
+				text: `${name} would have ${min(load)} on ${date}, and has ${min(most)}.`
+			};
 		if (load > peak + 1e-6)
 			return { hard: false, text: `${date} would become the highest day, ${min(load)}.` };
 		return board.visited(job, slot) || problem.visitMin === 0

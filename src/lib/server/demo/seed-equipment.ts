@@ -79,7 +79,7 @@ const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
 		]
 	}
 };
-const STEP_MS = 12_000;
+const STEP_MS = 30_000;
 /** A set whose whistle sounds lower month by month. */
 const DRIFTING_TAG = 'BA-0207';
 

@@ -15,9 +15,7 @@ export async function seedPlan(seed: Seed, now: Date): Promise<void> {
 	const { tx } = seed;
 	await tx
 		.insert(workHours)
-		.values(
-			Object.entries(HOURS).map(([key, minutes]) => ({ userId: seed.person(key), minutes }))
-		);
+		.values(Object.entries(HOURS).map(([key, minutes]) => ({ userId: seed.person(key), minutes })));
 	if (seed.masks.length > MOST_ITEMS) return;
 	const site = await loadSite(tx);
 	const facts = await planFacts({ db: tx, site, now: () => now });

@@ -69,5 +69,7 @@ export async function plannedNow(context: Reader): Promise<Map<string, { day: Da
 		context.db.select({ id: user.id, name: user.name }).from(user).orderBy(asc(user.name))
 	]);
 	const nameOf = new Map(people.map(({ id, name }) => [id, name]));
-	return new Map(rows.map(({ jobKey, day, userId }) => [jobKey, { day, who: nameOf.get(userId) ?? '' }]));
+	return new Map(
+		rows.map(({ jobKey, day, userId }) => [jobKey, { day, who: nameOf.get(userId) ?? '' }])
+	);
 }

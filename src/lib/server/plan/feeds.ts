@@ -54,7 +54,10 @@ export async function makeFeed(context: Context, input: NewFeed): Promise<string
 		return sha256(token);
 	});
 	if (hash !== sha256(token))
-		throw new Refusal('conflict', 'This calendar was made and its address shown. Revoke it, then make another.');
+		throw new Refusal(
+			'conflict',
+			'This calendar was made and its address shown. Revoke it, then make another.'
+		);
 	return token;
 }
 

@@ -53,7 +53,8 @@ export async function forecastFacts(context: Context): Promise<ForecastFacts> {
 	]);
 	const workDays = Math.max(
 		1,
-		planDays({ ...plan, from: plusDays(plan.from, -USES_DAYS), until: plusDays(plan.from, -1) }).length
+		planDays({ ...plan, from: plusDays(plan.from, -USES_DAYS), until: plusDays(plan.from, -1) })
+			.length
 	);
 	const byPlace = groupBy(models, ({ place, family }) => `${place}\n${family}`);
 	return {
@@ -121,9 +122,12 @@ export async function buyAndFill(context: Reader) {
 	}
 	const lines: ToBuy[] = [];
 	for (const { model, lots } of filters.models) {
-		const perDay = (opened.find(({ modelId }) => modelId === model.id)?.pieces ?? 0) / FORECAST_DAYS;
+		const perDay =
+			(opened.find(({ modelId }) => modelId === model.id)?.pieces ?? 0) / FORECAST_DAYS;
 		const known = changes.get(model.id);
-		const use = Array.from({ length: FORECAST_DAYS }, (_, day) => Math.max(perDay, known?.[day] ?? 0));
+		const use = Array.from({ length: FORECAST_DAYS }, (_, day) =>
+			Math.max(perDay, known?.[day] ?? 0)
+		);
 		const good = lots.filter(({ recalledAt }) => !recalledAt);
 		const line = buyLine(
 			{

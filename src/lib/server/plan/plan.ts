@@ -19,7 +19,7 @@ import type { PlanWay } from '../db/schema/plan.ts';
 import { heavy } from '../jobs/heavy.ts';
 import { type Context, type Reader, todayOf, type Unattended } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { type Requested, type Work, write, writeAfter, writeUnattended } from '../kernel/write.ts';
+import { type Work, write, writeAfter, writeUnattended } from '../kernel/write.ts';
 import { planFacts, seenBy } from './facts.ts';
 
 /** Rows of one statement. */
@@ -136,7 +136,11 @@ function wished(facts: SitePlanFacts, wish: PlanWish): SitePlanFacts {
 			if (!facts.jobs.some((job) => job.key === key))
 				throw new Refusal('not found', 'This job is done or gone meanwhile. Load the plan again.');
 			if (!planDays(facts).includes(day))
-				throw new Refusal('invalid', `Nobody works on ${readable(day)}, or the plan does not reach it.`, 'day');
+				throw new Refusal(
+					'invalid',
+					`Nobody works on ${readable(day)}, or the plan does not reach it.`,
+					'day'
+				);
 			if (!facts.workers.some(({ id }) => id === userId))
 				throw new Refusal('invalid', 'Choose somebody who works on the plan.', 'userId');
 			return {
@@ -153,9 +157,7 @@ function wished(facts: SitePlanFacts, wish: PlanWish): SitePlanFacts {
 		case 'open':
 			return {
 				...facts,
-				barred: facts.barred.filter(
-					({ day, userId }) => day !== wish.day || userId !== wish.userId
-				)
+				barred: facts.barred.filter(({ day, userId }) => day !== wish.day || userId !== wish.userId)
 			};
 	}
 }
@@ -235,13 +237,7 @@ export async function renewPlan(context: Unattended): Promise<{ number: number }
 	const facts = await planFacts(context);
 	const plan = await heavy('plan site', { facts, warm: true }, SOLVE_MS);
 	return writeUnattended(context, null, (at) =>
-		keepPlan(
-			at,
-			{ ...facts, relaxed: plan.relaxed },
-			plan.placed,
-			'evening',
-			before.plan.number
-		)
+		keepPlan(at, { ...facts, relaxed: plan.relaxed }, plan.placed, 'evening', before.plan.number)
 	);
 }
 
@@ -334,3 +330,10 @@ export async function keepPlan(
 	});
 	return { number };
 }
+
+/** Days that are lived through to see what levelling spares. */
+const YEAR_DAYS = 365;
+
+/** Everything that a year is lived through with. */
+export const yearFacts = async (context: Context): Promise<SitePlanFacts> =>
+	seenBy(context.actor.role, await planFacts(context, YEAR_DAYS));

@@ -241,7 +241,10 @@ function dueLine(
 			: `${dueWords(row.dueWhat, row.dueDetail)}, ${lastDayWords({ on: row.dueOn, left: row.dueLeft }, asOf)}`,
 		detail: [
 			row.watchedFor,
-			job && (job.day <= asOf ? `Planned for today, ${job.who}.` : `Planned for ${readable(job.day)}, ${job.who}.`),
+			job &&
+				(job.day <= asOf
+					? `Planned for today, ${job.who}.`
+					: `Planned for ${readable(job.day)}, ${job.who}.`),
 			`${row.model}, size ${row.size}, ${row.set ? `on ${row.set}, ` : ''}${row.place}`
 		]
 			.filter(Boolean)

@@ -14,7 +14,11 @@
 	const HIGH = 44;
 	const y = (value: number) => 2 + ((top - value) / Math.max(1, top - low)) * (HIGH - 4);
 	const line = (values: readonly number[]) =>
-		values.map((value, i) => `${i ? 'L' : 'M'}${i} ${y(value).toFixed(1)}L${i + 1} ${y(value).toFixed(1)}`).join('');
+		values
+			.map(
+				(value, i) => `${i ? 'L' : 'M'}${i} ${y(value).toFixed(1)}L${i + 1} ${y(value).toFixed(1)}`
+			)
+			.join('');
 	const band = $derived(
 		`${line(group.days.map(({ high }) => high))}${group.days
 			.map(({ low: value }, i) => [i, value] as const)

@@ -22,7 +22,6 @@
 	const day = $derived(planner.problem.days[planner.slot % n] ?? '');
 	const worker = $derived(Math.floor(planner.slot / n));
 	const load = $derived(planner.board.load[planner.slot] ?? 0);
-	const pinned = $derived(planner.pinned);
 
 	interface Row {
 		id: string;
@@ -38,7 +37,10 @@
 	hearsKeys(() =>
 		move
 			? [
-					{ keys: '← →', does: 'a day earlier or later: days when one has the focus, the job when a job has' },
+					{
+						keys: '← →',
+						does: 'a day earlier or later: days when one has the focus, the job when a job has'
+					},
 					{ keys: 'P', does: 'pins the job to its day, or frees it' },
 					{ keys: 'B', does: 'bars the day for this person' }
 				]
@@ -53,7 +55,7 @@
 			if (to !== null) move(row.id, worker * n + to);
 		} else if (event.key.toLowerCase() === 'p') {
 			event.preventDefault();
-			if (pinned.has(row.id)) unpin?.(row.id);
+			if (planner.isPinned(row.id)) unpin?.(row.id);
 			else move?.(row.id, planner.slot);
 		} else if (event.key.toLowerCase() === 'b') {
 			event.preventDefault();
@@ -72,7 +74,9 @@
 </script>
 
 <h2>
-	{format(parseISO(day), 'EEE d MMM')}, {planner.problem.workers[worker]?.id} · {hoursAndMinutes(load)}
+	{format(parseISO(day), 'EEE d MMM')}, {planner.problem.workers[worker]?.id} · {hoursAndMinutes(
+		load
+	)}
 </h2>
 {#if listed.length === 0}<p class="mt-1">
 		{(planner.problem.workers[worker]?.minutes[planner.slot % n] ?? 0) === 0
@@ -86,6 +90,7 @@
 		type: 'plan-job',
 		dragDisabled: !move,
 		dropFromOthersDisabled: true,
+		useCursorForDetection: true,
 		dropTargetStyle: {},
 		zoneTabIndex: -1,
 		zoneItemTabIndex: -1
@@ -107,13 +112,18 @@
 				>
 					<span class="tag overflow-hidden text-ellipsis">{job.tag}</span>
 					<span class="leading-snug"
-						>{job.title}{#if job.place}{' '}<span class="text-soft">· {job.place}</span>{/if}{#if pinned.has(row.id)}
+						>{job.title}{#if job.place}<span class="text-soft">· {job.place}</span
+							>{/if}{#if planner.isPinned(row.id)}
 							<Pin size={14} class="inline" aria-label="pinned" />{/if}</span
 					>
 					<span class="font-mono text-[0.92rem]">{job.minutes}</span>
 				</button>
 				{#if chosen === row.id && why}
-					<div class="mb-2 border-l-2 border-accent pl-3 text-[0.93rem]" role="note" aria-label="Because">
+					<div
+						class="mb-2 border-l-2 border-accent pl-3 text-[0.93rem]"
+						role="note"
+						aria-label="Because"
+					>
 						<p>{why.window} {why.with}</p>
 						{#if why.earlier}<p>{why.earlier}</p>{/if}
 						{#if why.later}<p>{why.later}</p>{/if}

@@ -1,7 +1,6 @@
 <script lang="ts">
 	/**
-	 * Weeks by people: what each day holds against what it has, and under it what stays ready at each place. Every day of a
-	 * person is a button; arrows walk them. A job that is dragged from the list beside is put on the day it is dropped on.
+	 * Weeks by people: what each day holds against what it has. Every day of a person is a button; arrows walk them. A job that is dragged from the list beside is put on the day it is dropped on.
 	 */
 	import { format, parseISO } from 'date-fns';
 	import { dndzone, type DndEvent, TRIGGERS } from 'svelte-dnd-action';
@@ -21,10 +20,7 @@
 	const HIGH = 84;
 	/** The scale of all bars: the longest day that anybody has, or works. */
 	const most = $derived(
-		Math.max(
-			1,
-			...planner.bars.flat().map((bar) => Math.max(bar.capacity, sum(bar)))
-		)
+		Math.max(1, ...planner.bars.flat().map((bar) => Math.max(bar.capacity, sum(bar))))
 	);
 	const sum = ({ look, test, rest, way }: Bar) => look + test + rest + way;
 	const high = (minutes: number) => (minutes / most) * HIGH;
@@ -55,27 +51,15 @@
 	let hovering = $state.raw<Record<number, Dragged[]>>({});
 	const consider = (slot: number) => (event: CustomEvent<DndEvent<Dragged>>) => {
 		hovering = { ...hovering, [slot]: event.detail.items };
-		over = event.detail.info.trigger === TRIGGERS.DRAGGED_ENTERED ? slot : over === slot ? -1 : over;
+		over =
+			event.detail.info.trigger === TRIGGERS.DRAGGED_ENTERED ? slot : over === slot ? -1 : over;
 	};
 	const finalize = (slot: number) => (event: CustomEvent<DndEvent<Dragged>>) => {
 		over = -1;
 		hovering = { ...hovering, [slot]: [] };
-		if (event.detail.info.trigger === TRIGGERS.DROPPED_INTO_ZONE) drop?.(event.detail.info.id, slot);
+		if (event.detail.info.trigger === TRIGGERS.DROPPED_INTO_ZONE)
+			drop?.(event.detail.info.id, slot);
 	};
-	/** A curve of steps: what is ready from day to day, its floor at the foot. */
-	function steps(ready: readonly number[], top: number, bottom: number): string {
-		const y = (value: number) => 26 - ((value - bottom) / Math.max(1, top - bottom)) * 22;
-		return ready
-			.map((value, i) => `${i === 0 ? 'M' : 'L'}${i} ${y(value).toFixed(1)}L${i + 1} ${y(value).toFixed(1)}`)
-			.join('');
-	}
-	const shown = $derived(
-		planner.curves.map((curve) => {
-			const low = Math.min(curve.floor, ...curve.ready);
-			const top = Math.max(curve.floor + 1, ...curve.ready);
-			return { ...curve, low, top, short: curve.ready.filter((n) => n < curve.floor).length };
-		})
-	);
 	const columns = $derived(`9rem repeat(${days.length}, minmax(1.05rem, 1fr))`);
 </script>
 
@@ -105,23 +89,28 @@
 			>
 				<b class="self-center pr-2 leading-tight">{planner.problem.workers[worker]?.id}</b>
 				{#each row as bar (bar.slot)}
-					<div
-						class="relative {monday(days[bar.day] ?? '') ? 'border-l border-rule' : ''}"
-						use:dndzone={{
-							items: hovering[bar.slot] ?? [],
-							type: 'plan-job',
-							dragDisabled: true,
-							dropFromOthersDisabled: !drop || bar.capacity === 0,
-							dropTargetStyle: {},
-							morphDisabled: true,
-							zoneTabIndex: -1
-						}}
-						onconsider={consider(bar.slot)}
-						onfinalize={finalize(bar.slot)}
-					>
-						{#each hovering[bar.slot] ?? [] as ghost (ghost.id)}<span
-								class="pointer-events-none absolute inset-0 opacity-0"
-							></span>{/each}
+					<div class="relative {monday(days[bar.day] ?? '') ? 'border-l border-rule' : ''}">
+						<!-- What is dropped on lies over the button and catches nothing else. -->
+						<span
+							class="pointer-events-none absolute inset-0"
+							aria-hidden="true"
+							use:dndzone={{
+								items: hovering[bar.slot] ?? [],
+								type: 'plan-job',
+								dragDisabled: true,
+								dropFromOthersDisabled: !drop || bar.capacity === 0,
+								dropTargetStyle: {},
+								morphDisabled: true,
+								useCursorForDetection: true,
+								zoneTabIndex: -1
+							}}
+							onconsider={consider(bar.slot)}
+							onfinalize={finalize(bar.slot)}
+						>
+							{#each hovering[bar.slot] ?? [] as ghost (ghost.id)}<span
+									class="block h-full w-full opacity-0"
+								></span>{/each}
+						</span>
 						<button
 							type="button"
 							data-slot={bar.slot}
@@ -212,52 +201,5 @@
 			>
 			<span class="before:mr-1 before:text-held before:content-['┄']">minutes of the day</span>
 		</p>
-		<h2 class="mt-4">Ready each day, above its floor</h2>
-		{#each shown as curve (curve.place + curve.kind)}
-			<div
-				class="grid items-center py-0.5"
-				style="grid-template-columns: 7rem 2rem 1fr"
-				role="img"
-				aria-label="{curve.kind} at {curve.place}: floor {curve.floor}, from {Math.min(
-					...curve.ready
-				)} to {Math.max(...curve.ready)} ready{curve.short
-					? `, ${curve.short} days below the floor`
-					: ''}"
-			>
-				<span class="pr-2 text-[0.85rem] leading-tight"
-					><b class="font-semibold first-letter:uppercase">{curve.kind}</b><br /><span
-						class="block overflow-hidden text-ellipsis whitespace-nowrap text-soft">{curve.place}</span
-					></span
-				>
-				<span
-					class="self-end pr-1 pb-0.5 text-right font-mono text-[0.85rem] text-soft"
-					title="floor">{curve.floor}</span
-				>
-				<span class="relative block">
-					<svg
-						viewBox="0 0 {days.length} 32"
-						preserveAspectRatio="none"
-						class="block h-9 w-full"
-						aria-hidden="true"
-					>
-						<path
-							d={steps(curve.ready, curve.top, curve.low)}
-							fill="none"
-							stroke={curve.short ? 'var(--held)' : 'var(--ready)'}
-							stroke-width="2"
-							vector-effect="non-scaling-stroke"
-						/>
-						<line
-							x1="0"
-							x2={days.length}
-							y1={26 - ((curve.floor - curve.low) / Math.max(1, curve.top - curve.low)) * 22}
-							y2={26 - ((curve.floor - curve.low) / Math.max(1, curve.top - curve.low)) * 22}
-							stroke="var(--ink)"
-							vector-effect="non-scaling-stroke"
-						/>
-					</svg>
-				</span>
-			</div>
-		{/each}
 	</div>
 </div>

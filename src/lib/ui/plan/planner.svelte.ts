@@ -72,19 +72,17 @@ export class Planner {
 	readonly bars = $derived.by((): Bar[][] => {
 		const { days, workers } = this.problem;
 		const rows = workers.map((_, worker) =>
-			days.map(
-				(_, day): Bar => ({
-					slot: worker * days.length + day,
-					day,
-					worker,
-					look: 0,
-					test: 0,
-					rest: 0,
-					way: 0,
-					capacity: workers[worker]?.minutes[day] ?? 0,
-					jobs: 0
-				})
-			)
+			days.map((_, day): Bar => ({
+				slot: worker * days.length + day,
+				day,
+				worker,
+				look: 0,
+				test: 0,
+				rest: 0,
+				way: 0,
+				capacity: workers[worker]?.minutes[day] ?? 0,
+				jobs: 0
+			}))
 		);
 		this.facts.jobs.forEach(({ what, minutes }, job) => {
 			const slot = this.at[job] ?? -1;
@@ -118,18 +116,16 @@ export class Planner {
 	/** What a proposal would change. */
 	readonly changes = $derived.by((): PlanChange[] => {
 		if (!this.proposal) return [];
-		const byKey = new Map(this.facts.jobs.map((job) => [job.key, job]));
+		const byKey = Object.fromEntries(this.facts.jobs.map((job) => [job.key, job]));
 		const named = (placed: readonly Placed[]) =>
 			placed.flatMap((one) => {
-				const job = byKey.get(one.key);
+				const job = byKey[one.key];
 				return job ? [{ ...one, tag: job.tag, title: job.title }] : [];
 			});
 		return differenceOf(named(this.facts.was), named(this.proposal.placed));
 	});
 
-	get pinned(): ReadonlySet<string> {
-		return new Set(this.facts.pins.map(({ key }) => key));
-	}
+	isPinned = (key: string): boolean => this.facts.pins.some((pin) => pin.key === key);
 
 	nameOf = (userId: string): string =>
 		this.facts.workers.find(({ id }) => id === userId)?.name ?? 'somebody who left';
@@ -156,7 +152,10 @@ export class Planner {
 		const n = this.problem.days.length;
 		let first = -1;
 		for (const slot of at)
-			if (slot >= 0 && (first < 0 || slot % n < first % n || (slot % n === first % n && slot < first)))
+			if (
+				slot >= 0 &&
+				(first < 0 || slot % n < first % n || (slot % n === first % n && slot < first))
+			)
 				first = slot;
 		return Math.max(0, first);
 	}

@@ -17,7 +17,7 @@ export class PlanRunner {
 		this.worker = worker;
 		worker.onmessage = (event: MessageEvent<PlanMessage>) => {
 			hear(event.data);
-			if (event.data.kind === 'planned' || event.data.kind === 'forecast') this.stop();
+			if (['planned', 'forecast', 'year'].includes(event.data.kind)) this.stop();
 		};
 		worker.onerror = () => {
 			this.failed = true;

@@ -12,14 +12,16 @@
 <div class="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
 	<h1>Buy and fill</h1>
 	<p class="text-soft">
-		the next {data.days} days; a delivery takes {data.leadDays} days, and {100 * data.serviceLevel} % of the time there is
-		to be enough until it comes
+		the next {data.days} days; a delivery takes {data.leadDays} days, and {100 * data.serviceLevel} %
+		of the time there is to be enough until it comes
 	</p>
 	<button class="button no-print ml-auto" type="button" onclick={() => print()}>Print</button>
 </div>
 <section class="mt-4" aria-labelledby="buy-title">
 	<h2 id="buy-title">To order · {toBuy.length}</h2>
-	{#if toBuy.length === 0}<p class="mt-1">Nothing has to be ordered in this time, by what the record says.</p>{:else}
+	{#if toBuy.length === 0}<p class="mt-1">
+			Nothing has to be ordered in this time, by what the record says.
+		</p>{:else}
 		<table class="mt-1 w-full max-w-[58rem] text-left">
 			<thead class="text-[0.9rem] text-soft"
 				><tr
@@ -34,11 +36,17 @@
 				{#each toBuy as line (line.key)}
 					<tr class="border-t border-rule">
 						<td class="py-1"
-							><a class="inline-flex min-h-9 items-center font-semibold" href={line.href}>{line.name}</a></td
+							><a class="inline-flex min-h-9 items-center font-semibold" href={line.href}
+								>{line.name}</a
+							></td
 						>
-						<td class="text-right font-mono whitespace-nowrap"><b>{whole(line.order)}</b> {line.unit}</td>
+						<td class="text-right font-mono whitespace-nowrap"
+							><b>{whole(line.order)}</b> {line.unit}</td
+						>
 						<td class="pl-4 whitespace-nowrap"
-							>{#if line.late}<b class="text-held">today</b>{:else}{readable(line.orderBy ?? data.from)}{/if}</td
+							>{#if line.late}<b class="text-held">today</b>{:else}{readable(
+									line.orderBy ?? data.from
+								)}{/if}</td
 						>
 						<td class="text-right font-mono max-sm:hidden">{whole(line.inHand)}</td>
 						<td class="text-right font-mono max-sm:hidden">{whole(line.expected)}</td>
@@ -61,7 +69,9 @@
 	<h2 id="fill-title">To fill</h2>
 	<ul class="mt-1 max-w-[40rem]">
 		<li class="rowline flex justify-between py-1.5">
-			<span>Cylinders in a day, as of late</span><b class="font-mono">{data.fill.perDay.toFixed(1)}</b>
+			<span>Cylinders in a day, as of late</span><b class="font-mono"
+				>{data.fill.perDay.toFixed(1)}</b
+			>
 		</li>
 		<li class="rowline flex justify-between py-1.5">
 			<span>Fresh air that falls due, by the plan</span><b class="font-mono">{data.fill.fresh}</b>
@@ -75,7 +85,9 @@
 	<details class="mt-6">
 		<summary class="linkish min-h-11 content-center">Enough of {enough.length} others</summary>
 		<ul class="max-w-[58rem]">
-			{#each enough as line (line.key)}<li class="rowline flex flex-wrap justify-between gap-x-4 py-1">
+			{#each enough as line (line.key)}<li
+					class="rowline flex flex-wrap justify-between gap-x-4 py-1"
+				>
 					<span>{line.name}</span><span class="text-soft"
 						>{whole(line.inHand)} in hand, {whole(line.expected)} used; {line.why}</span
 					>

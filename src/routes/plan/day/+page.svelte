@@ -24,10 +24,12 @@
 
 <svelte:head><title>{data.who?.name ?? 'Day'} · Plan · Grevan</title></svelte:head>
 <div class="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-	<h1>{data.who?.name ?? 'Nobody works on the plan'}, {format(parseISO(data.day), 'EEEE d MMM yyyy')}</h1>
+	<h1>
+		{data.who?.name ?? 'Nobody works on the plan'}, {format(parseISO(data.day), 'EEEE d MMM yyyy')}
+	</h1>
 	<p class="text-soft" role="status">
-		{#if data.jobs.length}{data.jobs.length} jobs, {hoursAndMinutes(minutes)}; {left} to do{:else}Nothing is planned on
-			this day.{/if}
+		{#if data.jobs.length}{data.jobs.length} jobs, {hoursAndMinutes(minutes)}; {left} to do{:else}Nothing
+			is planned on this day.{/if}
 	</p>
 	<button class="button no-print ml-auto" type="button" onclick={() => print()}>Print</button>
 </div>
@@ -50,7 +52,8 @@
 					value={data.day}
 					onchange={(event) => void show(event.currentTarget.value, data.who?.id ?? '')}
 				>
-					{#if !data.days.includes(data.day)}<option value={data.day}>{readable(data.day)}</option>{/if}
+					{#if !data.days.includes(data.day)}<option value={data.day}>{readable(data.day)}</option
+						>{/if}
 					{#each data.days as day (day)}<option value={day}
 							>{format(parseISO(day), 'EEE d MMM yyyy')}</option
 						>{/each}
@@ -70,14 +73,14 @@
 							? 'text-soft'
 							: ''}"
 					>
-						<StateMark state={job.done ? 'good' : job.latest < data.today ? 'overdue' : 'open'} />
+						<StateMark state={job.done ? 'good' : job.latest < data.day ? 'overdue' : 'open'} />
 						<span class="tag overflow-hidden text-ellipsis">{job.tag}</span>
 						<span class="leading-snug"
 							>{job.title}
 							<span class="text-soft"
 								>· {job.done
 									? 'done'
-									: job.latest < data.today
+									: job.latest < data.day
 										? `was due ${readable(job.latest)}`
 										: `by ${readable(job.latest)}`}</span
 							></span

@@ -21,10 +21,12 @@
 	let change = $state.raw<WhatIf | null>(null);
 	let kind = $state<WhatIf['kind']>('task');
 	const rates = $derived(data.facts.rates);
-	const families = $derived([...new Set(data.facts.plan.jobs.flatMap(({ family }) => family ?? []))]);
+	const families = $derived([
+		...new Set(data.facts.plan.jobs.flatMap(({ family }) => family ?? []))
+	]);
 	const models = $derived(
-		[...new Map(rates.flatMap((one) => one.models).map((model) => [model.id, model.name]))].sort((a, b) =>
-			a[1].localeCompare(b[1])
+		[...new Map(rates.flatMap((one) => one.models).map((model) => [model.id, model.name]))].sort(
+			(a, b) => a[1].localeCompare(b[1])
 		)
 	);
 	onMount(() => void run(null));
@@ -37,7 +39,11 @@
 		});
 	}
 	const percent = (p: number) =>
-		p === 0 ? 'under 0.01 %' : p < 0.001 ? '0.1 % at most' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`;
+		p === 0
+			? 'under 0.01 %'
+			: p < 0.001
+				? '0.1 % at most'
+				: `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`;
 	const rows = $derived(
 		(found?.before.groups ?? [])
 			.map((group, i) => ({ group, after: found?.after?.groups[i] }))
@@ -60,7 +66,13 @@
 		const from = text('from') || data.facts.plan.from;
 		const [place = '', of = ''] = text('floor').split('\n');
 		const asked: Record<WhatIf['kind'], () => WhatIf> = {
-			task: () => ({ kind: 'task', place, of, perDay: Math.max(0, Number(text('perDay')) || 0), from }),
+			task: () => ({
+				kind: 'task',
+				place,
+				of,
+				perDay: Math.max(0, Number(text('perDay')) || 0),
+				from
+			}),
 			model: () => ({ kind: 'model', modelId: text('modelId') }),
 			away: () => ({
 				kind: 'away',
@@ -83,7 +95,8 @@
 		away: 'somebody is away',
 		interval: 'an interval changes'
 	};
-	const nameOf = (family: string) => FAMILIES.find((one) => one.family === family)?.plural ?? family;
+	const nameOf = (family: string) =>
+		FAMILIES.find((one) => one.family === family)?.plural ?? family;
 </script>
 
 <svelte:head><title>Forecast · Plan · Grevan</title></svelte:head>
@@ -96,12 +109,13 @@
 	</p>
 </div>
 <p class="mt-1 max-w-prose text-[0.95rem] text-soft">
-	What the plan takes away, what failed of what was looked over in a year, what went out in the last month, and how long
-	each is away. Where little is known the band is wide.
+	What the plan takes away, what failed of what was looked over in a year, what went out in the last
+	month, and how long each is away. Where little is known the band is wide.
 </p>
 {#if runner.running}
 	<p class="mt-3 flex items-center gap-3" role="status">
-		<progress class="w-48" max="1" value={done} aria-label="How far it is"></progress> Living through the fleets.
+		<progress class="w-48" max="1" value={done} aria-label="How far it is"></progress> Living
+		through the fleets.
 		<button class="button" type="button" onclick={() => runner.stop()}>Stop</button>
 	</p>
 {/if}
@@ -114,9 +128,12 @@
 			{#if change && found.after}
 				<p class="mb-3" role="status">
 					If <b>{KINDS[change.kind]}</b>: highest day {hoursAndMinutes(found.peakMin[1])}, now
-					{hoursAndMinutes(found.peakMin[0])}{found.lost ? `; ${found.lost} jobs would find no day` : ''}. The
-					broken line is what would be ready then.
-					<button class="linkish min-h-11" type="button" onclick={() => void run(null)}>As it is</button>
+					{hoursAndMinutes(found.peakMin[0])}{found.lost
+						? `; ${found.lost} jobs would find no day`
+						: ''}. The broken line is what would be ready then.
+					<button class="linkish min-h-11" type="button" onclick={() => void run(null)}
+						>As it is</button
+					>
 				</p>
 			{/if}
 			<ul>
@@ -126,7 +143,8 @@
 					>
 						<span class="leading-tight"
 							><b class="block font-semibold first-letter:uppercase">{group.kind}</b><span
-								class="text-[0.9rem] text-soft">{group.place} · floor {group.floor} of {group.have}</span
+								class="text-[0.9rem] text-soft"
+								>{group.place} · floor {group.floor} of {group.have}</span
 							></span
 						>
 						<span class="max-md:order-3 max-md:col-span-2"><Band {group} {after} /></span>
@@ -134,7 +152,8 @@
 							<b class={(group.worst?.belowFloor ?? 0) > data.facts.mostChance ? 'text-held' : ''}
 								>{percent(group.worst?.belowFloor ?? 0)}</b
 							>{#if after}
-								→ <b class={(after.worst?.belowFloor ?? 0) > data.facts.mostChance ? 'text-held' : ''}
+								→ <b
+									class={(after.worst?.belowFloor ?? 0) > data.facts.mostChance ? 'text-held' : ''}
 									>{percent(after.worst?.belowFloor ?? 0)}</b
 								>{/if}
 							<span class="block text-soft"
@@ -147,17 +166,23 @@
 				{:else}<li>No place has a floor. Floors stand under Settings, Places and floors.</li>{/each}
 			</ul>
 			<p class="mt-2 text-[0.9rem] text-soft">
-				The line is the middle of all fleets, the band holds nine of ten, the straight line is the floor. The figure is
-				the chance to have fewer than the floor on the worst day; {percent(data.facts.mostChance)} is put up with. Worked
-				out here in {(found.ms / 1000).toFixed(1)} s, seed {found.before.seed}.
+				The line is the middle of all fleets, the band holds nine of ten, the straight line is the
+				floor. The figure is the chance to have fewer than the floor on the worst day; {percent(
+					data.facts.mostChance
+				)} is put up with. Worked out here in {(found.ms / 1000).toFixed(1)} s, seed {found.before
+					.seed}.
 			</p>
-		{:else if !runner.running}<p>Stopped. <button class="linkish min-h-11" onclick={() => void run(null)}>Begin again</button></p>{/if}
+		{:else if !runner.running}<p>
+				Stopped. <button class="linkish min-h-11" onclick={() => void run(null)}>Begin again</button
+				>
+			</p>{/if}
 	</div>
 	<form class="grid content-start gap-3" onsubmit={ask} aria-label="What if">
 		<h2>What if</h2>
 		<Field id="what-kind" label="What changes">
 			{#snippet children(field)}<select {...field} class="w-full" bind:value={kind}>
-					{#each Object.entries(KINDS) as [key, words] (key)}<option value={key}>{words}</option>{/each}
+					{#each Object.entries(KINDS) as [key, words] (key)}<option value={key}>{words}</option
+						>{/each}
 				</select>{/snippet}
 		</Field>
 		{#if kind === 'task'}
@@ -187,7 +212,8 @@
 		{:else if kind === 'away'}
 			<Field id="what-who" label="Who">
 				{#snippet children(field)}<select {...field} name="userId" class="w-full">
-						{#each data.facts.plan.workers as { id, name } (id)}<option value={id}>{name}</option>{/each}
+						{#each data.facts.plan.workers as { id, name } (id)}<option value={id}>{name}</option
+							>{/each}
 					</select>{/snippet}
 			</Field>
 			<DayField label="From" name="from" value={data.facts.plan.from} />
@@ -195,12 +221,14 @@
 		{:else}
 			<Field id="what-family" label="Of what">
 				{#snippet children(field)}<select {...field} name="family" class="w-full">
-						{#each families as family (family)}<option value={family}>{nameOf(family)}</option>{/each}
+						{#each families as family (family)}<option value={family}>{nameOf(family)}</option
+							>{/each}
 					</select>{/snippet}
 			</Field>
 			<Field id="what-what" label="Which">
 				{#snippet children(field)}<select {...field} name="what" class="w-full"
-						><option value="inspection">Inspection</option><option value="bench test">Bench test</option
+						><option value="inspection">Inspection</option><option value="bench test"
+							>Bench test</option
 						></select
 					>{/snippet}
 			</Field>
@@ -214,6 +242,8 @@
 					/>{/snippet}
 			</Field>
 		{/if}
-		<button class="button primary justify-self-start" disabled={runner.running}>Before and after</button>
+		<button class="button primary justify-self-start" disabled={runner.running}
+			>Before and after</button
+		>
 	</form>
 </div>

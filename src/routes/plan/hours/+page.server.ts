@@ -4,7 +4,14 @@ import { may } from '$lib/server/kernel/permissions';
 import { planFacts } from '$lib/server/plan/facts';
 import { listFeeds, makeFeed, revokeFeed } from '$lib/server/plan/feeds';
 import { listAccounts, setHours } from '$lib/server/plan/hours';
-import { clientId, contextOf, formAction, formWrite, page, requested } from '$lib/server/web/request';
+import {
+	clientId,
+	contextOf,
+	formAction,
+	formWrite,
+	page,
+	requested
+} from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
@@ -42,7 +49,13 @@ export const actions: Actions = {
 		(event: RequestEvent, form) => setHours(contextOf(event), form)
 	),
 	make: formAction(
-		z.object({ ...requested, of: z.string().regex(/^(user|place):.+$/, 'Choose whose calendar it is.').max(120) }),
+		z.object({
+			...requested,
+			of: z
+				.string()
+				.regex(/^(user|place):.+$/, 'Choose whose calendar it is.')
+				.max(120)
+		}),
 		async (event: RequestEvent, { requestId, of }) => {
 			const id = of.slice(of.indexOf(':') + 1);
 			const token = await makeFeed(contextOf(event), {

@@ -9,7 +9,7 @@
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
-	const names = new Map(data.people.map(({ id, name }) => [id, name]));
+	const nameOf = (userId: string) => data.people.find(({ id }) => id === userId)?.name ?? '';
 </script>
 
 <svelte:head><title>Hours and calendars · Plan · Grevan</title></svelte:head>
@@ -24,40 +24,40 @@
 <section class="mt-4" aria-labelledby="hours-title">
 	<h2 id="hours-title">Minutes of plan work on each weekday</h2>
 	<p class="max-w-prose text-[0.95rem] text-soft">
-		Looks, tests, repairs and washing that are planned; not hand-out and return. With 0 on every day somebody is in no
-		plan.
+		Looks, tests, repairs and washing that are planned; not hand-out and return. With 0 on every day
+		somebody is in no plan.
 	</p>
 	{#if data.maySet}
-	<ul class="mt-2">
-		{#each data.people as person (person.id)}
-			<li class="rowline py-2">
-				<form
-					method="post"
-					action="?/hours"
-					use:enhance
-					class="flex flex-wrap items-end gap-x-2 gap-y-1"
-				>
-					<input type="hidden" name="userId" value={person.id} />
-					<b class="w-40 self-center">{person.name}</b>
-					{#each WEEKDAYS as weekday, i (weekday)}
-						<label class="text-[0.85rem]"
-							>{weekday.slice(0, 2)}<input
-								class="block w-16 font-mono"
-								name="minutes[]"
-								inputmode="numeric"
-								aria-label="{weekday}, {person.name}"
-								value={person.minutes[i]}
+		<ul class="mt-2">
+			{#each data.people as person (person.id)}
+				<li class="rowline py-2">
+					<form
+						method="post"
+						action="?/hours"
+						use:enhance
+						class="flex flex-wrap items-end gap-x-2 gap-y-1"
+					>
+						<input type="hidden" name="userId" value={person.id} />
+						<b class="w-40 self-center">{person.name}</b>
+						{#each WEEKDAYS as weekday, i (weekday)}
+							<label class="text-[0.85rem]"
+								>{weekday.slice(0, 2)}<input
+									class="block w-16 font-mono"
+									name="minutes[]"
+									inputmode="numeric"
+									aria-label="{weekday}, {person.name}"
+									value={person.minutes[i]}
 								/></label
-						>
-					{/each}
-					<button class="button">Set</button>
-					{#if !person.own}<span class="self-center text-[0.9rem] text-soft"
-							>{person.minutes.some((one) => one > 0) ? 'as the site' : 'in no plan'}</span
-						>{/if}
-				</form>
-			</li>
-		{/each}
-	</ul>
+							>
+						{/each}
+						<button class="button">Set</button>
+						{#if !person.own}<span class="self-center text-[0.9rem] text-soft"
+								>{person.minutes.some((one) => one > 0) ? 'as the site' : 'in no plan'}</span
+							>{/if}
+					</form>
+				</li>
+			{/each}
+		</ul>
 	{:else}
 		<table class="mt-2 text-left">
 			<thead class="text-[0.9rem] text-soft"
@@ -84,8 +84,8 @@
 	<section aria-labelledby="feeds-title">
 		<h2 id="feeds-title">Calendars</h2>
 		<p class="max-w-prose text-[0.95rem] text-soft">
-			The days of a person or of a place as a calendar of your own program: what is to be done, and nothing more about
-			anybody. Whoever has the address reads it, until it is revoked.
+			The days of a person or of a place as a calendar of your own program: what is to be done, and
+			nothing more about anybody. Whoever has the address reads it, until it is revoked.
 		</p>
 		{#if data.mayFeed}
 			<form method="post" action="?/make" use:enhance class="mt-3 flex flex-wrap items-end gap-3">
@@ -116,8 +116,9 @@
 					>
 					{#if data.mayFeed}<form method="post" action="?/revoke" use:enhance class="ml-auto">
 							<input type="hidden" name="id" value={feed.id} />
-							<button class="linkish min-h-11" aria-label="Revoke the calendar of {feed.person ?? feed.place}"
-								>revoke</button
+							<button
+								class="linkish min-h-11"
+								aria-label="Revoke the calendar of {feed.person ?? feed.place}">revoke</button
 							>
 						</form>{/if}
 				</li>
@@ -130,7 +131,7 @@
 			{#each data.barred as { day, userId, why } (day + userId)}
 				<li class="rowline py-1.5">
 					<b>{readable(day)}</b>
-					{userId ? (names.get(userId) ?? '') : 'everybody'}{why ? `: ${why}` : ''}
+					{userId ? nameOf(userId) : 'everybody'}{why ? `: ${why}` : ''}
 				</li>
 			{:else}<li>None. On the weeks, choose a day and bar it.</li>{/each}
 		</ul>

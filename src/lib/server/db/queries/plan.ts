@@ -1,4 +1,17 @@
-import { and, asc, eq, gte, inArray, isNotNull, isNull, lte, ne, notInArray, or, sql } from 'drizzle-orm';
+import {
+	and,
+	asc,
+	eq,
+	gte,
+	inArray,
+	isNotNull,
+	isNull,
+	lte,
+	ne,
+	notInArray,
+	or,
+	sql
+} from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Day } from '../../../../core/plan/calendar.ts';
 import { FAR } from '../../../../core/readiness/findings.ts';
@@ -56,7 +69,10 @@ export const duesForPlan = (db: Connection, until: Day, limit: number) =>
 				lte(itemDue.dueOn, until),
 				ne(itemDue.what, 'part'),
 				ne(itemDue.dueOn, FAR),
-				or(isNull(itemState.blocked), notInArray(itemState.blocked, ['held', 'in service', 'retired']))
+				or(
+					isNull(itemState.blocked),
+					notInArray(itemState.blocked, ['held', 'in service', 'retired'])
+				)
 			)
 		)
 		.orderBy(asc(itemDue.dueOn), asc(item.tag))
@@ -245,7 +261,10 @@ export const filtersOnItems = (db: Connection) =>
 /** How many of each part went into repairs since a day. */
 export const partsUsedSince = (db: Connection, since: Date) =>
 	db
-		.select({ part: partLot.part, pieces: sql<number>`sum(${servicePart.quantity})`.mapWith(Number) })
+		.select({
+			part: partLot.part,
+			pieces: sql<number>`sum(${servicePart.quantity})`.mapWith(Number)
+		})
 		.from(servicePart)
 		.innerJoin(partLot, eq(partLot.id, servicePart.lotId))
 		.innerJoin(serviceJob, eq(serviceJob.id, servicePart.jobId))
