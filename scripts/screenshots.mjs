@@ -81,9 +81,6 @@ await runMain(() =>
 			await shoot('wash');
 			await go('/items/HM-0115');
 			await shoot('item');
-			await go('/items/BA-0207');
-			await page.waitForTimeout(500);
-			await shoot('set');
 			await go('/items/HM-0101');
 			await page.getByRole('button', { name: /^Inspect/ }).click();
 			await page.waitForURL(/runs/);
@@ -181,6 +178,9 @@ await runMain(() =>
 			await shoot('board');
 			await go('/plan');
 			await shoot('plan');
+			await go('/plan/forecast');
+			await page.getByText(/Worked out here in/).waitFor({ timeout: 120_000 });
+			await shoot('forecast');
 			await page.getByRole('button', { name: 'Sign out' }).click();
 			await page.getByRole('button', { name: /Tove Rieveld/ }).click();
 			await page.waitForURL((url) => url.pathname === '/');

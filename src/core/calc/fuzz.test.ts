@@ -170,6 +170,28 @@ const GOOD: Record<string, Record<string, unknown>> = {
 		sets: [{ tag: '1', model: 'T1', size: 'M', minutesOfAir: 40, personalOf: 'a' }],
 		minutesOfAir: 30
 	},
+	level: {
+		days: [
+			{ day: '2026-11-30', capacityMin: 60 },
+			{ day: '2026-12-01', capacityMin: 60 }
+		],
+		jobs: [
+			{
+				id: 'a',
+				minutes: 30,
+				earliest: '2026-11-30',
+				latest: '2026-12-01',
+				place: 'quay',
+				kind: 'masks',
+				awayDays: 1
+			},
+			{ id: 'b', minutes: 30, earliest: '2026-11-01', latest: '2026-11-02' }
+		],
+		floors: [{ place: 'quay', kind: 'masks', ready: 3, floor: 2 }],
+		visitMin: 5
+	},
+	reorder: { perMonth: 6, leadTimeDays: 30, serviceLevel: 0.95 },
+	'ready-chance': { sets: 10, awayPerDay: 0.5, awayDays: 4, floor: 6 },
 	'turn-back': { startBar: [300, 280], warningBar: 55, marginBar: 10 },
 	'dew-point': { dewPointC: -20, pressureBar: 200 },
 	hose: {
