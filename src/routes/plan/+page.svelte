@@ -177,10 +177,14 @@
 	<p class="text-soft">
 		{data.facts.jobs.length} jobs, {readable(data.facts.from)} to {readable(
 			data.facts.until
-		)}{#if figures}&#32; · highest day <b class="text-ink"
-				>{hoursAndMinutes(figures.levelled.peakMin)}</b
-			>, no plan can be below
-			{hoursAndMinutes(planner.proposal?.boundMin ?? data.inForce?.boundMin ?? 0)}{/if}
+		)}{#if figures}<span class="ml-1"
+				>· highest day <b class="text-ink"
+					>{hoursAndMinutes(
+						(planner.view === 'when due' ? figures.whenDue : figures.levelled).peakMin
+					)}</b
+				>, no plan can be below
+				{hoursAndMinutes(planner.proposal?.boundMin ?? data.inForce?.boundMin ?? 0)}</span
+			>{/if}
 	</p>
 	<div class="ml-auto flex max-sm:w-full" role="group" aria-label="What is shown">
 		{#each ['levelled', 'when due'] as const as view (view)}

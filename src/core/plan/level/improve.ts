@@ -121,6 +121,29 @@ function visitedSlot(board: Board, job: number, peak: number, not: number): numb
 	return best;
 }
 
+/** Does all that is due on one item on one day, where windows and hours allow it and no day becomes higher than the limit. */
+export function bringTogether(board: Board, limit: number): void {
+	const items = new Map<string, number[]>();
+	board.problem.jobs.forEach(({ item }, job) => {
+		if (item === null || (board.at[job] ?? -1) < 0) return;
+		items.set(item, [...(items.get(item) ?? []), job]);
+	});
+	for (const jobs of items.values())
+		for (const job of jobs) {
+			if (!movable(board, job)) continue;
+			const from = board.take(job);
+			const to = jobs
+				.map((other) => board.at[other] ?? -1)
+				.find(
+					(slot) =>
+						slot >= 0 &&
+						mayGo(board, job, slot) &&
+						board.fits(job, slot, Math.min(limit, board.capacity[slot] ?? 0))
+				);
+			board.put(job, to ?? from);
+		}
+}
+
 /** How often in a row a lower level is tried without luck. */
 const KICKS = 60;
 

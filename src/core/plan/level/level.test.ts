@@ -287,6 +287,20 @@ describe('a levelled plan', () => {
 		expect(way?.change).toBe('Authorise Ilse for valve.');
 	});
 
+	it('does what is due on one item on one day, where that makes no day too high', () => {
+		const given = problem({
+			jobs: [
+				job('look', { item: 'x', to: 2 }),
+				job('test', { item: 'x', from: 1, to: 2 }),
+				job('other', { minutes: 40, to: 0 })
+			],
+			workers: [{ id: 'bench', minutes: [60, 60, 60] }]
+		});
+		const plan = level(given);
+		expect(plan.peakMin).toBe(40);
+		expect(plan.at[0]).toBe(plan.at[1]);
+	});
+
 	it('moves only what must when it starts from the plan before', () => {
 		fc.assert(
 			fc.property(instance({ jobs: 40, days: 10, workers: 2 }), fc.nat(39), (given, away) => {

@@ -2,7 +2,7 @@ import { Board } from './board.ts';
 import { boundOf, type Crowd, evenLevels, stepOf } from './bound.ts';
 import { fill, type FillOrder, insert, putLate, putPinned } from './construct.ts';
 import { NO_PLAN, search } from './exact.ts';
-import { kickLower, lowerPeak, spareVisits } from './improve.ts';
+import { bringTogether, kickLower, lowerPeak, spareVisits } from './improve.ts';
 import { type LevelProblem, ROUNDING } from './problem.ts';
 import { waysOut, type WayOut } from './ways-out.ts';
 
@@ -55,6 +55,8 @@ const KICKED = 600;
 const KICK_WORK = 12_000;
 /** Levels tried between the plan and its bound. */
 const STEPS = 40;
+/** How much above the level of what is not late a day may be for the sake of fewer ways. Site default. */
+const FEW_WAYS = 1.25;
 /** How deep others move on to make room. */
 const DEPTH = 3;
 /** Above so many jobs a chain costs too much. */
@@ -90,8 +92,8 @@ export function* levelling(
 	if (!warm && !quick && problem.jobs.length <= KICKED) {
 		const step = Math.max(stepOf(problem), (board.peak - boundMin) / STEPS, 0.01);
 		kickLower(board, boundMin, step, KICK_WORK / Math.max(1, problem.jobs.length));
-		spareVisits(board, board.peak);
 	}
+	if (!warm) fewerWays(board, placed, boundMin);
 	let proved = board.unplaced.length > 0 ? crowd !== null : board.peak <= boundMin + ROUNDING;
 	if (!warm && problem.jobs.length <= SMALL) proved = exactly(board, start) || proved;
 	yield tell(1, 1);
@@ -116,7 +118,22 @@ export function level(problem: LevelProblem, options?: LevelOptions): LevelPlan 
 	for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
 }
 
-/** From an empty plan: the lowest level that can be filled, then off the highest day, then fewer ways. */
+/**
+ * Spares ways where that makes no day too high. What is late may have made the first days high: that is no leave to heap up
+ * the others.
+ */
+function fewerWays(board: Board, placed: ReadonlySet<number>, boundMin: number): void {
+	const { problem } = board;
+	const free = boundOf(problem, new Float64Array(board.slots), placed).minutes;
+	const longest = problem.jobs.reduce((most, { minutes }) => Math.max(most, minutes), 0);
+	const enough = Math.max(FEW_WAYS * free, longest + problem.visitMin);
+	const limit = Math.min(Math.max(board.peak, boundMin), enough);
+	spareVisits(board, limit);
+	bringTogether(board, limit);
+	if (problem.visitMin > 0) lowerPeak(board, boundMin, triesFor(board));
+}
+
+/** From an empty plan: the lowest level that can be filled, then off the highest day. */
 function* anew(
 	board: Board,
 	start: Int32Array,
@@ -151,13 +168,13 @@ function* anew(
 		}
 	}
 	board.copy(best?.at ?? start);
-	const tries = Math.min(20_000, PEAK_TRIES * problem.jobs.length + 100);
-	lowerPeak(board, boundMin, tries);
+	lowerPeak(board, boundMin, triesFor(board));
 	yield tell(rounds + 1, rounds + 2);
-	spareVisits(board, Math.max(board.peak, boundMin));
-	if (problem.visitMin > 0) lowerPeak(board, boundMin, tries);
-	yield tell(rounds + 2, rounds + 2);
 }
+
+/** Moves off the highest day that are worth trying. */
+const triesFor = ({ problem }: Board): number =>
+	Math.min(20_000, PEAK_TRIES * problem.jobs.length + 100);
 
 const isBetter = (
 	a: { lost: number; peak: number; visits: number },

@@ -42,6 +42,7 @@ export function whyThere(problem: LevelProblem, at: ArrayLike<number>, job: numb
 		const word = step < 0 ? 'Not earlier' : 'Not later';
 		const next = day + step;
 		if (!one || day < 0) return '';
+		if (one.late) return step < 0 ? '' : 'Every day later it is overdue for longer.';
 		if (one.pinned) return step < 0 ? 'It is pinned to this day.' : '';
 		if (next < one.from || next > one.to)
 			return step < 0 ? 'It is the first day of its window.' : 'It is the last day of its window.';

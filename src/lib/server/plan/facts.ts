@@ -196,7 +196,14 @@ async function planJobs(context: Reader, from: Day, until: Day): Promise<PlanJob
 	for (const { key, what, number, name, on, says, href } of people)
 		jobs.push(
 			datedJob(
-				{ key: `person:${key}`, what, tag: number || name, title: says, href, on },
+				{
+					key: `person:${key}`,
+					what,
+					tag: number || 'People',
+					title: number ? says : `${name}: ${says.charAt(0).toLowerCase()}${says.slice(1)}`,
+					href,
+					on
+				},
 				times,
 				from
 			)

@@ -112,7 +112,7 @@
 				>
 					<span class="tag overflow-hidden text-ellipsis">{job.tag}</span>
 					<span class="leading-snug"
-						>{job.title}{#if job.place}<span class="text-soft">· {job.place}</span
+						>{job.title}{#if job.place}<span class="ml-1 text-soft">· {job.place}</span
 							>{/if}{#if planner.isPinned(row.id)}
 							<Pin size={14} class="inline" aria-label="pinned" />{/if}</span
 					>
