@@ -10,6 +10,7 @@ import {
 import { lookOver } from '../../src/lib/server/care/look-over.ts';
 import { closeStock, openStock } from '../../src/lib/server/care/stock.ts';
 import { bringItem, wipeItem } from '../../src/lib/server/custody/bring-back.ts';
+import { breakSeal, sealItem } from '../../src/lib/server/custody/seals.ts';
 import { returnItem } from '../../src/lib/server/custody/returns.ts';
 import { handOutItems } from '../../src/lib/server/handout/hand-out.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
@@ -32,6 +33,8 @@ export const CUSTODY_WRITES: [
 	],
 	['bring back', 'technician', (c) => returnItem(c, { id: id(), tag: 'HM-0001' })],
 	['put away', 'technician', (c) => bringItem(c, { requestId: id(), tag: 'HM-0001', to: 'shelf' })],
+	['seal', 'technician', (c) => sealItem(c, { requestId: id(), tag: 'HM-0001', number: '1' })],
+	['break a seal', 'viewer', (c) => breakSeal(c, { requestId: id(), tag: 'HM-0001', why: 'x' })],
 	['wipe', 'technician', (c) => wipeItem(c, { id: id(), tag: 'HM-0001' })],
 	['begin a batch', 'technician', (c) => beginBatch(c, { id: id(), cleaner: 'neutral' })],
 	['scan into a batch', 'technician', (c) => intoBatch(c, { ...batch(), tag: 'HM-0001' })],

@@ -65,6 +65,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'work-hours.set': { person: 'Ilse Norrby', minutes: [240, 240, 240, 240, 120, 0, 0] },
 	'plan-feed.made': { of: 'Grain quay' },
 	'plan-feed.revoked': { of: 'Grain quay' },
+	'item.sealed': { number: '004512' },
+	'item.seal-broken': { number: '004512', why: 'Handed out.' },
 	'item.brought': { from: 'returned', to: 'shelf', place: 'Bay', note: 'wiped' },
 	'item.handed-out': {
 		wearer: 'W101',

@@ -20,6 +20,16 @@ export const CUSTODY_ACTIONS = {
 		says: (p) =>
 			`Now ${WHERE_WORDS[p.to]}${p.place ? `, ${p.place}` : ''}, before ${WHERE_WORDS[p.from]}${because(p.note)}`
 	}),
+	'item.sealed': action({
+		subject: 'item',
+		payload: z.object({ number: z.string() }),
+		says: (p) => `Sealed in its place, seal ${p.number}`
+	}),
+	'item.seal-broken': action({
+		subject: 'item',
+		payload: z.object({ number: z.string(), why: z.string() }),
+		says: (p) => `Seal ${p.number} broken: ${p.why}`
+	}),
 	'item.handed-out': action({
 		subject: 'item',
 		payload: z.object({

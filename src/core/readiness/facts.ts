@@ -46,12 +46,22 @@ export interface ItemFacts {
 		where: Where;
 		/** Number of who has it, or the batch that it is in. */ with: string | null;
 	} | null;
+	/** The last seal of the cupboard that it lies in; null: it never had one. */
+	seal?: KnownSeal | null;
 	/** What it lacks on record, as sentences: nothing is ready with a place left empty. */
 	lacks?: readonly string[];
 	/** What is known of a cylinder beyond what was looked at. */
 	cylinder?: CylinderKnown | null;
 	/** What a set is put together from, each with its own facts. */
 	parts?: readonly { tag: string; facts: ItemFacts }[];
+}
+
+/** The seal of an emergency item. */
+export interface KnownSeal {
+	number: string;
+	sealedOn: Day;
+	/** Null: it is whole. */
+	broken: { on: Day; why: string; lookedSince: boolean } | null;
 }
 
 /** What the state of a cylinder follows from besides its inspections. */

@@ -139,6 +139,7 @@ function standing(facts: ItemFacts): Finding[] {
 			: []),
 		...(facts.cylinder ? againstCylinder(facts.cylinder) : []),
 		...ofCustody(facts),
+		...ofSeal(facts),
 		...(facts.watched ?? []).map((reason): Finding => ({ reason, watches: true }))
 	];
 }
@@ -159,6 +160,30 @@ function ofCustody({ custody }: ItemFacts): Finding[] {
 		)
 	];
 }
+
+/** That the cupboard of an emergency item was opened, and what follows. */
+function ofSeal({ seal }: ItemFacts): Finding[] {
+	if (!seal?.broken) return [];
+	const { on, why, lookedSince } = seal.broken;
+	return [
+		found(
+			'seal-broken',
+			`Its seal ${seal.number} was broken on ${readable(on)} (${why}): ${lookedSince ? 'it was looked over since, seal it anew.' : 'look it over, then seal it.'}`,
+			{ watches: true },
+			SEALED
+		)
+	];
+}
+const SEALED = commonPractice(
+	'an emergency set lies sealed, and is looked over once it was opened'
+);
+
+/** An emergency item that was opened is looked over before it counts again. */
+const OPENED: DueRule = {
+	name: 'Inspection, because its seal was broken',
+	every: { days: 0 },
+	origin: SEALED
+};
 
 /** What holds a cylinder besides its faults. */
 function againstCylinder(known: CylinderKnown): Finding[] {
@@ -226,6 +251,7 @@ function ofRules(facts: ItemFacts, ruleSet: RuleSet, asOf: Day): Finding[] {
 		if (looked && facts.lastInspectionOn === null) return [NEVER_INSPECTED];
 		const own = group.map(asDueRule);
 		if (watched && looked) own.unshift(WATCHED);
+		if (looked && facts.seal?.broken && !facts.seal.broken.lookedSince) own.unshift(OPENED);
 		const due = judgeDue({ rules: own, ...sinceDone(facts, what, key), asOf });
 		const said = looked ? due.reasons : due.reasons.map((reason) => named(reason, what, detail));
 		return said.map((reason, i): Finding =>

@@ -4,6 +4,7 @@ import type { Connection } from '../db/client.ts';
 import { custody, item, place, wearer } from '../db/schema/index.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import type { Work } from '../kernel/write.ts';
+import { breakSealOf } from './seals.ts';
 
 export type CustodyRow = typeof custody.$inferSelect;
 
@@ -86,6 +87,8 @@ export async function moveTo(
 		since,
 		movedBy: at.actor.id
 	});
+	if (to.where !== 'shelf')
+		await breakSealOf(at, found.id, `it left its place, ${WHERE_WORDS[to.where]}`);
 	at.changed(found.id, ...(found.setId ? [found.setId] : []));
 	return { from };
 }

@@ -93,6 +93,7 @@ function known(
 	const services = of(rows.services);
 	const events = of(rows.events);
 	const custody = of(rows.custody);
+	const seals = of(rows.seals);
 	const inService = new Set(rows.jobs.map((job) => job.itemId));
 	const day = (moment: string) => dayAt(new Date(moment), timeZone);
 	const items = new Map(
@@ -118,6 +119,7 @@ function known(
 			const [run] = passed.get(row.id) ?? [];
 			const [pair] = pairs.get(row.id) ?? [];
 			const [cylinder] = cylinders.get(row.id) ?? [];
+			const [seal] = row.usePattern === 'emergency' ? (seals.get(row.id) ?? []) : [];
 			const benchAt = lastPassed(tests.get(row.id) ?? []);
 			const facts: ItemFacts = {
 				retiredOn: row.retiredOn,
@@ -127,6 +129,20 @@ function known(
 					station: stationOf(row.family, station).name
 				})),
 				inService: inService.has(row.id),
+				seal: seal
+					? {
+							number: seal.number,
+							sealedOn: day(seal.sealedAt),
+							broken: seal.brokenAt
+								? {
+										on: day(seal.brokenAt),
+										why: seal.why ?? '',
+										lookedSince:
+											run !== undefined && Date.parse(run.signedAt) > Date.parse(seal.brokenAt)
+									}
+								: null
+						}
+					: null,
 				lastInspectionOn: run ? day(run.signedAt) : null,
 				lastBenchTestOn: benchAt === null ? null : day(benchAt),
 				inUseSince: row.inUseSince,

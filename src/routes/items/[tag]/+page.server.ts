@@ -15,7 +15,15 @@ import { may } from '$lib/server/kernel/permissions';
 import { noteEvent } from '$lib/server/register/events';
 import { itemPage } from '$lib/server/register/item-page';
 import { movePart, partsIn, setOf } from '$lib/server/register/sets';
-import { clientId, contextOf, formAction, page, requested } from '$lib/server/web/request';
+import { breakSeal, sealItem } from '$lib/server/custody/seals';
+import {
+	clientId,
+	contextOf,
+	formAction,
+	formWrite,
+	page,
+	requested
+} from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
@@ -65,6 +73,7 @@ export const load: PageServerLoad = (event) =>
 			sheet: sheetOf(found.model).filter(({ value }) => value),
 			mayRepair: may(context.actor.role, 'repair'),
 			mayInspect: may(context.actor.role, 'inspect'),
+			maySeal: may(context.actor.role, 'move things'),
 			mayKeep: may(context.actor.role, 'keep the register')
 		};
 	});
@@ -101,6 +110,19 @@ export const actions: Actions = {
 			await noteEvent(contextOf(event), { ...input, tag: event.params.tag ?? '' });
 			return { noted: input.what };
 		}
+	),
+	seal: formWrite(
+		z.object({
+			...requested,
+			number: z.string().trim().min(1, 'Type what stands on the seal.').max(40)
+		}),
+		(event: RequestEvent, form) =>
+			sealItem(contextOf(event), { ...form, tag: event.params.tag ?? '' })
+	),
+	unseal: formWrite(
+		z.object({ ...requested, why: z.string().trim().min(1, 'Say why.').max(200) }),
+		(event: RequestEvent, form) =>
+			breakSeal(contextOf(event), { ...form, tag: event.params.tag ?? '' })
 	),
 	service: formAction(
 		z.object({ id: clientId, repair: z.string().max(60) }),

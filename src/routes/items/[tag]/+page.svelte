@@ -12,6 +12,7 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import Parts from './Parts.svelte';
 	import SealedFilter from './SealedFilter.svelte';
+	import Seal from './Seal.svelte';
 	import Story from './Story.svelte';
 	import Trends from './Trends.svelte';
 	import { readable } from '$core/plan/calendar';
@@ -103,7 +104,7 @@
 	>
 </div>
 
-{#if form?.refusal && !['tag', 'lotId', 'initials', 'discardReason'].includes(form.refusal.path ?? '')}<div
+{#if form?.refusal && !['tag', 'number', 'why', 'lotId', 'initials', 'discardReason'].includes(form.refusal.path ?? '')}<div
 		class="mt-4"
 	>
 		<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>
@@ -227,6 +228,12 @@
 			{held || away ? data.verdict.reasons[0]?.text : (next ?? data.verdict.reasons[0]?.text)}
 		</p>
 		<Because title="{data.item.tag} is {data.verdict.outcome}" reasons={data.verdict.reasons} />
+		{#if data.item.usePattern === 'emergency'}<Seal
+				{data}
+				refusal={form?.refusal && ['number', 'why'].includes(form.refusal.path ?? '')
+					? form.refusal.message
+					: null}
+			/>{/if}
 		{#if data.care?.washedAt}<p class="text-soft mt-1">
 				Last full wash {siteDay(data.care.washedAt)},
 				<a class="linkish" href="/wash/{data.care.batchId}">batch {data.care.batch}</a>, {data.care

@@ -45,6 +45,14 @@ export interface FactRows {
 	events: { itemId: string; what: EventWhat; at: string; on: Day | null; minutes: number | null }[];
 	/** Where those are that do not lie on their shelf, and with whom or in which batch. */
 	custody: { itemId: string; where: Where; with: string | null }[];
+	/** The last seal of each emergency item. */
+	seals: {
+		itemId: string;
+		number: string;
+		sealedAt: string;
+		brokenAt: string | null;
+		why: string | null;
+	}[];
 	pairs: PairFacts[];
 	cylinders: CylinderRow[];
 	readings: {
@@ -228,6 +236,10 @@ export async function factRows(
 				from custody c left join wearer w on w.id = c.wearer_id
 				left join wash_batch b on b.id = c.batch_id
 				where c.item_id in ${all} and c.until is null and c.where_it_is <> 'shelf'`)},
+			'seals', ${rows(sql`
+				select distinct on (s.item_id) s.item_id as "itemId", s.number, s.sealed_at as "sealedAt",
+					s.broken_at as "brokenAt", s.broken_why as why
+				from item_seal s where s.item_id in ${all} order by s.item_id, s.sealed_at desc`)},
 			'passed', ${rows(sql`
 				select r.item_id as "itemId", max(r.signed_at) as "signedAt" from inspection_run r
 				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}

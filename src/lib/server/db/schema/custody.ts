@@ -14,6 +14,7 @@ import {
 import { WHERES, type Where } from '../../../../core/custody/custody.ts';
 import type { Noticed } from '../../../../core/custody/noticed.ts';
 import type { GateReason } from '../../../../core/handout/gate-reason.ts';
+import { user } from './accounts.ts';
 import { by, moment, oneOf } from './columns.ts';
 import { washBatch } from './care.ts';
 import { hazardPlan } from './hazards.ts';
@@ -131,5 +132,33 @@ export const itemReturn = pgTable(
 		index('item_return_wearer').on(t.wearerId, t.returnedAt),
 		check('item_return_minutes', sql`${t.minutes} between 0 and 1440`),
 		check('item_return_bar', sql`${t.bar} between 0 and 450`)
+	]
+);
+
+/** The seal of a cupboard or carrier that an emergency item lies in; broken once, and then as it was. */
+export const itemSeal = pgTable(
+	'item_seal',
+	{
+		id: uuid('id').primaryKey(),
+		itemId: uuid('item_id')
+			.notNull()
+			.references(() => item.id),
+		/** As it stands on the seal. */
+		number: text('number').notNull(),
+		sealedBy: by('sealed_by'),
+		sealedAt: moment('sealed_at').notNull(),
+		brokenBy: text('broken_by').references(() => user.id),
+		brokenAt: moment('broken_at'),
+		brokenWhy: text('broken_why')
+	},
+	(t) => [
+		uniqueIndex('item_seal_one_open')
+			.on(t.itemId)
+			.where(sql`${t.brokenAt} is null`),
+		index('item_seal_item').on(t.itemId, t.sealedAt),
+		check(
+			'item_seal_broken_whole',
+			sql`(${t.brokenAt} is null) = (${t.brokenBy} is null) and (${t.brokenAt} is null) = (${t.brokenWhy} is null)`
+		)
 	]
 );
