@@ -191,6 +191,19 @@ const GOOD: Record<string, Record<string, unknown>> = {
 		visitMin: 5
 	},
 	reorder: { perMonth: 6, leadTimeDays: 30, serviceLevel: 0.95 },
+	survival: {
+		lives: [
+			{ duration: 3, failed: true },
+			{ duration: 5, failed: false },
+			{ duration: 8, failed: true }
+		]
+	},
+	'compare-rates': {
+		groups: [
+			{ name: 'a', failures: 3, trials: 20 },
+			{ name: 'b', failures: 9, trials: 25 }
+		]
+	},
 	'ready-chance': { sets: 10, awayPerDay: 0.5, awayDays: 4, floor: 6 },
 	'turn-back': { startBar: [300, 280], warningBar: 55, marginBar: 10 },
 	'dew-point': { dewPointC: -20, pressureBar: 200 },

@@ -40,6 +40,11 @@ export const MOST = {
 	leadDays: 3660,
 	months: 1200,
 	days: 36_500,
+	/** Lives of parts, the longest of them in any unit, groups compared, trials of one. */
+	lives: 20_000,
+	duration: 1e9,
+	groups: 1000,
+	trials: 1e9,
 	/** Characters of a name. */
 	text: 200
 } as const;

@@ -24,6 +24,7 @@ import {
 	type Operation
 } from './operation.ts';
 import { PLAN_OPERATIONS } from './plan-operations.ts';
+import { RECORD_OPERATIONS } from './record-operations.ts';
 import { calcReasons } from './reasons.ts';
 
 const positive = z.number().positive();
@@ -192,7 +193,8 @@ export const OPERATIONS: readonly Operation[] = [
 	...AIR_OPERATIONS,
 	...FIT_OPERATIONS,
 	...HANDOUT_OPERATIONS,
-	...PLAN_OPERATIONS
+	...PLAN_OPERATIONS,
+	...RECORD_OPERATIONS
 ];
 
 export type CalcResult = { ok: true; value: unknown } | { ok: false; value: CalcError };
