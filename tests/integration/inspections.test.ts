@@ -1,7 +1,8 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, getTableColumns, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { defect, inspectionAnswer, inspectionRun } from '../../src/lib/server/db/schema/index.ts';
+import { standingReports } from '../../src/lib/server/db/queries/faults.ts';
 import { reportFound, runAgain } from '../../src/lib/server/inspection/again.ts';
 import { answer } from '../../src/lib/server/inspection/answers.ts';
 import { runPage, signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
@@ -28,7 +29,11 @@ const start = (tag = 'HM-0001') =>
 	startRun(yard.as(yard.people.technician), { id: randomUUID(), tag });
 const state = async (tag = 'HM-0001') =>
 	(await itemPage(yard.as(yard.people.viewer), tag)).verdict.outcome;
-const openFaults = () => test.db.select().from(defect).where(isNull(defect.closedAt));
+const openFaults = () =>
+	test.db
+		.select({ ...getTableColumns(defect), reports: standingReports })
+		.from(defect)
+		.where(isNull(defect.closedAt));
 
 describe('an inspection', () => {
 	it('makes a mask ready when all is good, and says who signed', async () => {

@@ -21,6 +21,7 @@ export type SubjectKind =
 	| 'pair'
 	| 'plan'
 	| 'procedure'
+	| 'recall'
 	| 'rule'
 	| 'run'
 	| 'seal'

@@ -65,6 +65,17 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'work-hours.set': { person: 'Ilse Norrby', minutes: [240, 240, 240, 240, 120, 0, 0] },
 	'plan-feed.made': { of: 'Grain quay' },
 	'plan-feed.revoked': { of: 'Grain quay' },
+	'defect.taken-back': { station: 'exhalation', code: 'CURL', why: 'Wrong mask.', stays: false },
+	'defect.not-confirmed': { station: 'exhalation', code: 'CURL', why: 'Disc is flat.' },
+	'parts.recalled': {
+		part: 'Exhalation disc',
+		lot: 'L-2',
+		why: 'Too soft.',
+		held: 3,
+		had: 1,
+		fromStore: 8
+	},
+	'recall.looked': { found: 'Nothing.' },
 	'item.sealed': { number: '004512' },
 	'item.seal-broken': { number: '004512', why: 'Handed out.' },
 	'item.brought': { from: 'returned', to: 'shelf', place: 'Bay', note: 'wiped' },

@@ -33,6 +33,39 @@ export const FAULT_ACTIONS = {
 		payload: found,
 		says: (p) => `One report of a fault taken back before signing: ${codeWords(p.code)}`
 	}),
+	'defect.taken-back': action({
+		subject: 'defect',
+		payload: z.object({
+			station: z.string(),
+			code: z.string(),
+			why: z.string(),
+			stays: z.boolean()
+		}),
+		says: (p) => `Report of a fault taken back: ${codeWords(p.code)}. ${p.why}`
+	}),
+	'defect.not-confirmed': action({
+		subject: 'defect',
+		payload: z.object({ station: z.string(), code: z.string(), why: z.string() }),
+		says: (p) => `Fault looked for and not found: ${codeWords(p.code)}. ${p.why}`
+	}),
+	'parts.recalled': action({
+		subject: 'recall',
+		payload: z.object({
+			part: z.string(),
+			lot: z.string(),
+			why: z.string(),
+			held: z.number(),
+			had: z.number(),
+			fromStore: z.number()
+		}),
+		says: (p) =>
+			`${p.part}, lot ${p.lot}, called back: ${p.held} held, ${p.had} had it once, ${p.fromStore} taken out of the store. ${p.why}`
+	}),
+	'recall.looked': action({
+		subject: 'recall',
+		payload: z.object({ found: z.string() }),
+		says: (p) => `Looked into, as it had a recalled part once: ${p.found}`
+	}),
 	'repair.started': action({
 		subject: 'job',
 		payload: z.object({ repair: z.string(), defects: z.array(z.string()) }),

@@ -34,6 +34,17 @@ describe('level', () => {
 		expect(new Set(Object.values(assignment ?? {})).size).toBe(3);
 	});
 
+	it('places the work too where a floor is above what there is, and says that it is', () => {
+		const plan = level({
+			days: days(120),
+			jobs: [job('a', 40), job('b', 30), job('c', 20), job('d', 10)],
+			floors: [{ place: 'quay', kind: 'sets', ready: 2, floor: 3 }]
+		}) as unknown as { peakMin: number; boundMin: number; gap: number; assignment: object };
+		expect(plan).toMatchObject({ outcome: 'infeasible', relax: [{ constraint: 'floor' }] });
+		expect(Object.keys(plan.assignment)).toHaveLength(4);
+		expect(plan.gap).toBeCloseTo((plan.peakMin - plan.boundMin) / plan.boundMin, 10);
+	});
+
 	it('counts the days that something is away', () => {
 		const away = { place: 'quay', kind: 'sets', awayDays: 2 };
 		expect(

@@ -76,6 +76,7 @@ export const REJECT_CODES: readonly RejectCode[] = [
 	{ code: 'HOSE', name: 'hose cut, cracked or kinked', severity: 'stop', repair: 'replace-hose' },
 	{ code: 'FLOW', name: 'flow below the mark', severity: 'stop', repair: 'recharge' },
 	{ code: 'OVER', name: 'past the life of its part: changed on schedule', severity: 'repair', repair: 'mask-service' },
+	{ code: 'RECALL', name: 'has a part of a recalled lot', severity: 'stop', repair: 'mask-service' },
 	{ code: 'BAND', name: 'pressure outside the band', severity: 'stop', repair: 'airline-service' },
 	{ code: 'AIRT', name: 'no air test in force', severity: 'stop', repair: 'air-test' },
 	{ code: 'SEAM', name: 'seam lifting or open', severity: 'stop', repair: 'suit-repair' },
@@ -89,6 +90,9 @@ export const REJECT_CODES: readonly RejectCode[] = [
 	{ code: 'SEALB', name: 'seal broken', severity: 'stop', repair: 'exchange-set' },
 	{ code: 'IND', name: 'indicator changed', severity: 'stop', repair: 'replace-filters' }
 ];
+
+/** The code of what holds an item with a recalled part in it: never found by looking. */
+export const RECALLED = 'RECALL';
 
 /** A code's row. Throws RangeError on an unknown code. */
 export function rejectCode(code: string): RejectCode {

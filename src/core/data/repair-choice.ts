@@ -1,5 +1,5 @@
 import { airwayOf } from './families.ts';
-import { rejectCode } from './reject-codes.ts';
+import { RECALLED, rejectCode } from './reject-codes.ts';
 import { repairOf, repairsOf, type Repair } from './repairs.ts';
 import { textTable } from './text-table.ts';
 
@@ -129,11 +129,24 @@ export function repairFor(code: string, station: string, family: string): Repair
 		(one) =>
 			one.families.includes(family) && fits(one.stations, base(station)) && fits(one.codes, code)
 	);
+	if (code === RECALLED) return changingPartsAt(station, family);
 	if (row) return repairOf(row.repair);
 	const usual = repairOf(rejectCode(code).repair);
 	return usual.families.includes(family)
 		? usual
 		: (repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire'));
+}
+
+/** The repair that changes the parts of a station: what mends a part that was called back. */
+function changingPartsAt(station: string, family: string): Repair {
+	const changes = ROWS.filter(
+		({ families, stations }) => families.includes(family) && stations.includes(base(station))
+	)
+		.map(({ repair }) => repairOf(repair))
+		.find(({ parts }) => parts.length > 0);
+	return (
+		changes ?? repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire')
+	);
 }
 
 /** The station of a family that a job is done at: the first that any fault leads to it from; the label where none does. */

@@ -18,7 +18,9 @@ export const HAZARD_LINKS = [
 
 /** The parts of the faults section. */
 export const FAULT_LINKS = [
-	{ href: '/faults', name: 'Open faults' },
+	{ href: '/faults', name: 'Faults' },
+	{ href: '/faults/report', name: 'Write one down' },
+	{ href: '/faults/recalls', name: 'Recalls' },
 	{ href: '/faults/parts', name: 'Parts store' }
 ] as const;
 

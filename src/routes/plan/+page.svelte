@@ -251,12 +251,15 @@
 		>
 	{:else if planner.proposal}
 		<span role="status">
-			{#if planner.proposal.outcome === 'planned'}New plan: highest day <b
+			{#if planner.proposal.lost.length === 0}New plan: highest day <b
 					>{hoursAndMinutes(planner.proposal.peakMin)}</b
 				>{planner.proposal.gap < 0.0005
 					? ', as low as any'
-					: `, ${(100 * planner.proposal.gap).toFixed(1)} % above the bound`}{:else}<b
-					class="text-held">{planner.proposal.lost.length} jobs find no day</b
+					: `, ${(100 * planner.proposal.gap).toFixed(1)} % above the bound`}{planner.proposal
+					.outcome === 'planned'
+					? ''
+					: '. Some floors are not held whatever is planned, see below'}{:else}<b class="text-held"
+					>{planner.proposal.lost.length} jobs find no day</b
 				>{/if}; {planner.changes.length} differ from the plan in force. {said}
 		</span>
 		{#if data.mayChange}<button
@@ -310,6 +313,14 @@
 				{:else if data.inForce}<p class="text-soft">
 						New since the plan was made. Plan on from here.
 					</p>{/if}
+			</section>
+		{/if}
+		{#if planner.proposal && planner.proposal.lost.length === 0 && planner.proposal.relax.length > 0}
+			<section class="mb-5 border-l-4 border-due pl-3" aria-label="Floors that are not held">
+				<h2 class="text-due!">Floors that are not held, whatever is planned</h2>
+				<ul class="list-disc pl-5">
+					{#each planner.proposal.relax as way, i (i)}<li>{way.change}</li>{/each}
+				</ul>
 			</section>
 		{/if}
 		{#if relaxed.length > 0 && planner.view === 'levelled'}

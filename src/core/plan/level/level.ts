@@ -233,15 +233,16 @@ function asPlan(
 	const short = problem.floors.some(({ ready, floor, missing }) =>
 		problem.days.some((_, day) => ready - (missing?.[day] ?? 0) < floor)
 	);
-	const planned = lost.length === 0 && !short;
+	const whole = lost.length === 0;
+	const planned = whole && !short;
 	// A search that looked at every plan is a bound of its own.
-	const bound = planned && proved ? peakMin : Math.min(boundMin, Math.max(peakMin, 0));
+	const bound = whole && proved ? peakMin : Math.min(boundMin, Math.max(peakMin, 0));
 	return {
 		outcome: planned ? 'planned' : 'infeasible',
 		at: board.at,
 		peakMin,
-		boundMin: planned ? bound : boundMin,
-		gap: planned && bound > 0 ? (peakMin - bound) / bound : 0,
+		boundMin: whole ? bound : boundMin,
+		gap: whole && bound > 0 ? (peakMin - bound) / bound : 0,
 		visits: board.visits,
 		late: problem.jobs.flatMap(({ late }, job) => (late ? [job] : [])),
 		lost,

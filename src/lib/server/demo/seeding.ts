@@ -4,9 +4,9 @@ import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { type AnswerEvent, judgeRun } from '../../../core/inspection/run.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
+import { reportFault } from '../db/queries/faults.ts';
 import { markSigned } from '../db/queries/seed.ts';
 import {
-	defect,
 	filterLot,
 	filterModel,
 	inspectionAnswer,
@@ -341,7 +341,7 @@ export class Seed {
 			const { severity } = rejectCode(code);
 			const reportedAt = this.moment(ago);
 			const note = code === 'CURL' ? 'Came out of wash batch with the discs left in.' : null;
-			await this.tx.insert(defect).values({
+			await reportFault(this.tx, {
 				id,
 				itemId: mask.id,
 				station,

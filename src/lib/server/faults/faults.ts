@@ -2,9 +2,10 @@ import { and, asc, count, desc, eq, isNull, ne, or } from 'drizzle-orm';
 import { stationOf } from '../../../core/data/families.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import type { Connection } from '../db/client.ts';
-import { reportFault } from '../db/queries/faults.ts';
+import { reportFault, standingReports } from '../db/queries/faults.ts';
 import {
 	defect,
+	defectReport,
 	item,
 	itemModel,
 	place,
@@ -55,11 +56,14 @@ export async function withdrawDefect(
 	of: { runId: string; itemId: string; station: string; code: string }
 ): Promise<void> {
 	const { tx } = at;
-	const [open] = await tx
-		.select()
-		.from(defect)
+	const [found] = await tx
+		.select({ report: defectReport, open: defect })
+		.from(defectReport)
+		.innerJoin(defect, eq(defect.id, defectReport.defectId))
 		.where(
 			and(
+				eq(defectReport.runId, of.runId),
+				isNull(defectReport.withdrawnAt),
 				eq(defect.itemId, of.itemId),
 				eq(defect.station, of.station),
 				eq(defect.code, of.code),
@@ -67,30 +71,48 @@ export async function withdrawDefect(
 			)
 		)
 		.for('update');
-	if (!open) return;
-	// A fault that someone else reported before stays.
-	const stays = open.reports > 1 || open.runId !== of.runId;
-	await tx
-		.update(defect)
-		.set(
-			stays
-				? { reports: Math.max(1, open.reports - 1) }
-				: { closedAt: at.now, closedHow: 'withdrawn' as const }
-		)
-		.where(eq(defect.id, open.id));
+	if (!found) return;
+	const { stays } = await takeBack(at, found.report.id, found.open.id);
 	at.changed(of.itemId);
 	at.record(stays ? 'defect.report-withdrawn' : 'defect.withdrawn', {
-		of: open.id,
+		of: found.open.id,
 		itemId: of.itemId,
 		payload: { station: of.station, code: of.code }
 	});
 }
 
-/** Open faults, most serious and oldest first. */
+/** Takes one report back; without another that stands, the fault ends with it. */
+export async function takeBack(
+	{ tx, now, actor }: Work,
+	reportId: string,
+	defectId: string,
+	why: string | null = null
+): Promise<{ stays: boolean }> {
+	await tx.update(defectReport).set({ withdrawnAt: now }).where(eq(defectReport.id, reportId));
+	const [left] = await tx
+		.select({ id: defectReport.id })
+		.from(defectReport)
+		.where(and(eq(defectReport.defectId, defectId), isNull(defectReport.withdrawnAt)))
+		.limit(1);
+	if (!left)
+		await tx
+			.update(defect)
+			.set({ closedAt: now, closedHow: 'withdrawn', closedBy: actor.id, closedWhy: why })
+			.where(eq(defect.id, defectId));
+	return { stays: left !== undefined };
+}
+
 /** Open defects, the most serious first; without a number all of them. */
 export function openDefects(db: Connection, most?: number) {
 	const rows = db
-		.select({ defect, tag: item.tag, family: item.family, place: place.name, by: user.name })
+		.select({
+			defect,
+			reports: standingReports,
+			tag: item.tag,
+			family: item.family,
+			place: place.name,
+			by: user.name
+		})
 		.from(defect)
 		.innerJoin(item, eq(item.id, defect.itemId))
 		.innerJoin(place, eq(place.id, item.placeId))
@@ -135,5 +157,11 @@ export async function defectPage(context: Context, id: string) {
 		.orderBy(desc(serviceJob.startedAt))
 		.limit(1);
 	const job = linked ? await jobWithParts(db, linked.job.id) : null;
-	return { ...row, others, job, station: stationOf(row.item.family, row.defect.station) };
+	const reports = await db
+		.select({ report: defectReport, by: user.name })
+		.from(defectReport)
+		.innerJoin(user, eq(user.id, defectReport.reportedBy))
+		.where(eq(defectReport.defectId, id))
+		.orderBy(asc(defectReport.reportedAt));
+	return { ...row, others, reports, job, station: stationOf(row.item.family, row.defect.station) };
 }

@@ -23,13 +23,19 @@ import type { Context } from '../kernel/context.ts';
 import { Refusal, stale } from '../kernel/refusal.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { requireAuthorisedOn } from '../people/authorisations.ts';
+import { endFittings, fitPart } from './fittings.ts';
 
 /** A repair with its parts, the people in it and the inspection that proves it. */
 export async function jobWithParts(db: Connection, jobId: string) {
 	const [job] = await db.select().from(serviceJob).where(eq(serviceJob.id, jobId));
 	if (!job) throw new Refusal('not found', 'There is no such repair.');
 	const parts = await db
-		.select({ part: partLot.part, lot: partLot.lot, quantity: servicePart.quantity })
+		.select({
+			part: partLot.part,
+			lot: partLot.lot,
+			quantity: servicePart.quantity,
+			costEach: partLot.costEach
+		})
 		.from(servicePart)
 		.innerJoin(partLot, eq(partLot.id, servicePart.lotId))
 		.where(eq(servicePart.jobId, jobId));
@@ -225,6 +231,8 @@ export interface JobFinish {
 	proof: boolean[];
 	parts: { lotId: string; quantity: number }[];
 	note: string;
+	/** At the bench. */
+	minutes?: number | null | undefined;
 }
 
 /** Ends the work of a repair: every line of the proving check holds and the parts leave the store. */
@@ -244,8 +252,17 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 				`The proving check is not complete: "${repair.proof[missing]}" is not confirmed.`,
 				'proof'
 			);
-		for (const part of finish.parts) await takePart(at, job.id, part);
 		const defects = await mendedBy(tx, job.id);
+		const [first] = defects;
+		for (const part of finish.parts) {
+			await takePart(at, job.id, part);
+			if (first)
+				await fitPart(
+					at,
+					{ itemId: job.itemId, jobId: job.id, station: first.station, ...part },
+					defects
+				);
+		}
 		const closes = closesItself(repair, defects);
 		await tx
 			.update(serviceJob)
@@ -254,6 +271,7 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 				doneBy: at.actor.id,
 				doneAt: at.now,
 				note: finish.note || null,
+				minutes: finish.minutes ?? null,
 				version: job.version + 1,
 				...(closes ? { releasedBy: at.actor.id, releasedAt: at.now } : {})
 			})
@@ -284,10 +302,16 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 
 const mendedBy = (tx: Connection, jobId: string) =>
 	tx
-		.select({ id: defect.id, severity: defect.severity, code: defect.code })
+		.select({
+			id: defect.id,
+			severity: defect.severity,
+			code: defect.code,
+			station: defect.station
+		})
 		.from(serviceJobDefect)
 		.innerJoin(defect, eq(defect.id, serviceJobDefect.defectId))
-		.where(eq(serviceJobDefect.jobId, jobId));
+		.where(eq(serviceJobDefect.jobId, jobId))
+		.orderBy(asc(defect.reportedAt), asc(defect.id));
 
 const closeDefects = (
 	{ tx, now }: Work,
@@ -361,7 +385,10 @@ export function releaseJob(
 		// What is out of use for good has nothing left to mend.
 		const closes = retires ? eq(defect.itemId, job.itemId) : mended;
 		await closeDefects(at, closes, retires ? 'retired' : 'released');
-		if (retires) await tx.update(item).set({ retiredOn: at.today }).where(eq(item.id, job.itemId));
+		if (retires) {
+			await tx.update(item).set({ retiredOn: at.today }).where(eq(item.id, job.itemId));
+			await endFittings(at, job.itemId);
+		}
 		at.changed(job.itemId);
 		at.record(retires ? 'item.retired' : 'repair.released', {
 			of: job.id,

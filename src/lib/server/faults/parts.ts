@@ -1,8 +1,8 @@
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, countDistinct, eq, gt, inArray, isNull } from 'drizzle-orm';
 import { readable } from '../../../core/plan/calendar.ts';
 import { partName, STORE_PARTS, stockOf } from '../../../core/service/parts-store.ts';
 import type { Connection } from '../db/client.ts';
-import { partLevel, partLot } from '../db/schema/index.ts';
+import { partFitting, partLevel, partLot, recall } from '../db/schema/index.ts';
 import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { type Work, write } from '../kernel/write.ts';
@@ -32,6 +32,27 @@ export async function partsStore(context: Reader) {
 			: [];
 	});
 }
+
+/** Every lot of parts that is fitted, with how many items have one now and whether it was called back. */
+export const lotsOfParts = async (db: Connection) =>
+	(
+		await db
+			.select({
+				id: partLot.id,
+				part: partLot.part,
+				lot: partLot.lot,
+				quantity: partLot.quantity,
+				fitted: countDistinct(partFitting.itemId),
+				recalls: countDistinct(recall.id)
+			})
+			.from(partLot)
+			.leftJoin(partFitting, and(eq(partFitting.lotId, partLot.id), isNull(partFitting.removedAt)))
+			.leftJoin(recall, eq(recall.lotId, partLot.id))
+			.groupBy(partLot.id)
+			.orderBy(asc(partLot.part), asc(partLot.lot))
+	)
+		.filter(({ part }) => STORE_PARTS[part]?.consumable === false)
+		.map(({ recalls, ...row }) => ({ ...row, recalled: recalls > 0, name: partName(row.part) }));
 
 /** What is counted: every lot of which the record says that some is there, by where it lies. */
 export const lotsToCount = async (db: Connection) =>

@@ -12,6 +12,7 @@ import { careOf } from '../db/queries/care.ts';
 import { duesOfItem } from '../db/queries/dues.ts';
 import { loadFacts } from '../readiness/facts.ts';
 import { history } from '../records/history.ts';
+import { partsOf } from '../faults/fittings.ts';
 import { sealOf } from '../custody/seals.ts';
 import { itemByTag } from './items.ts';
 
@@ -75,9 +76,11 @@ export async function itemPage(context: Context, tag: string) {
 		lastRun,
 		openRun: openRun[0] ?? null,
 		job: job ?? null,
-		/** When it was washed whole, and wiped since; null: it is never washed. */
+		/** Parts with their lots, as repairs put them in or as it came. */
+		fitted: await partsOf(db, id),
 		/** The seal that it lies under, where it is kept for emergencies. */
 		seal: found.item.usePattern === 'emergency' ? await sealOf(db, id) : null,
+		/** When it was washed whole, and wiped since; null: it is never washed. */
 		care: recordOf(found.item.family).washed ? await careOf(db, id) : null,
 		pair: pair && { ...pair, change: pairChange(pair), ledger: ledgerOf(pair.wears) }
 	};

@@ -32,6 +32,12 @@
 	}
 
 	export const focus = () => input?.focus();
+	/** Puts what was typed elsewhere into the field, and goes on there. */
+	export const type = (text: string) => {
+		if (!input) return;
+		input.value += text;
+		input.focus();
+	};
 </script>
 
 <svelte:window onkeydown={heard} />

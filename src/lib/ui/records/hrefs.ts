@@ -15,6 +15,7 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	'filter-model': () => '/filters/store',
 	import: null,
 	item: null,
+	recall: (id) => `/faults/recalls/${id}`,
 	job: (id) => `/faults/repairs/${id}`,
 	model: (id) => `/items/models/${id}`,
 	muster: (id) => `/items/musters/${id}`,

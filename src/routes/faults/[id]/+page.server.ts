@@ -1,14 +1,24 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { repairFor } from '$core/data/repair-choice';
+import { RECALLED } from '$core/data/reject-codes';
 import { repairsOf } from '$core/data/repairs';
 import { releasedByAnother } from '$core/people/two-people';
 import { defectPage } from '$lib/server/faults/faults';
+import { notConfirmed, takeReportBack } from '$lib/server/faults/reports';
 import { finishJob, partsFor, releaseJob, startJob } from '$lib/server/faults/jobs';
 import { startRun } from '$lib/server/inspection/runs';
 import { todayOf } from '$lib/server/kernel/context';
 import { may } from '$lib/server/kernel/permissions';
-import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
+import {
+	clientId,
+	contextOf,
+	formAction,
+	formWrite,
+	page,
+	parse,
+	requested
+} from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
@@ -31,7 +41,10 @@ export const load: PageServerLoad = (event) =>
 			/** Released by someone else than the repairer. */
 			byAnother,
 			/** Released by someone else than who looks, because that is who repaired. */
-			forAnother
+			forAnother,
+			me: context.actor.id,
+			/** Ended by looking for it in vain. */
+			mayDeny: mayRelease && found.defect.code !== RECALLED
 		};
 	});
 
@@ -67,6 +80,13 @@ export const actions: Actions = {
 			proof: lines,
 			proofLines: z.coerce.number().int().min(0).max(20),
 			lots: lines,
+			minutes: z
+				.literal('')
+				.transform(() => null)
+				.or(
+					z.coerce.number('Type minutes.').int('Whole minutes.').min(0).max(1440, '1440 at most.')
+				)
+				.default(null),
 			note: z.string().trim().max(500, 'A note has at most 500 characters.').default('')
 		}),
 		async (event: RequestEvent, form) => {
@@ -79,10 +99,20 @@ export const actions: Actions = {
 					const [lotId = '', quantity = '1'] = choice.split(':');
 					return { lotId: parse(clientId, lotId), quantity: Number(quantity) };
 				}),
-				note: form.note
+				note: form.note,
+				minutes: form.minutes
 			});
 			return {};
 		}
+	),
+	back: formWrite(
+		z.object({ ...requested, reportId: clientId, why: z.string().trim().max(300).default('') }),
+		(event: RequestEvent, form) => takeReportBack(contextOf(event), form)
+	),
+	deny: formWrite(
+		z.object({ ...requested, why: z.string().trim().max(300).default('') }),
+		(event: RequestEvent, form) =>
+			notConfirmed(contextOf(event), { ...form, defectId: event.params.id ?? '' })
 	),
 	inspect: formAction(
 		z.object({ id: clientId, tag: z.string().max(40) }),

@@ -8,6 +8,7 @@
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { withDefects } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
@@ -22,6 +23,9 @@
 	const failed = $derived(job?.run?.signedAt && job.run.outcome === 'fail');
 	/** A small job closes with its own check. */
 	const closes = $derived(repair && job ? closesItself(repair, job.defects) : false);
+	const cost = $derived(
+		(job?.parts ?? []).reduce((sum, part) => sum + part.quantity * (part.costEach ?? 0), 0)
+	);
 	const startId = $derived(`${data.defect.id && crypto.randomUUID()}`);
 	const runId = crypto.randomUUID();
 	const stage = $derived(
@@ -85,7 +89,17 @@
 		<section aria-label="Next step">
 			{#if data.defect.closedHow === 'withdrawn'}
 				<Notice
-					><p>Taken back before the inspection was signed, {when(data.defect.closedAt)}.</p></Notice
+					><p>
+						{data.defect.closedWhy
+							? `Taken back, ${when(data.defect.closedAt)}: ${data.defect.closedWhy}`
+							: `Taken back before the inspection was signed, ${when(data.defect.closedAt)}.`}
+					</p></Notice
+				>
+			{:else if data.defect.closedHow === 'not-confirmed'}
+				<Notice kind="good"
+					><p>
+						<b>Not confirmed</b>, {when(data.defect.closedAt)}: {data.defect.closedWhy}
+					</p></Notice
 				>
 			{:else if data.defect.closedAt && job}
 				<Notice kind="good"
@@ -146,6 +160,32 @@
 						<button class="button primary justify-self-start">Start the repair</button>
 					</form>
 				{:else}<Notice><p>A technician starts the repair.</p></Notice>{/if}
+				{#if data.mayDeny && !failed}
+					<details class="mt-6 max-w-xl">
+						<summary class="linkish min-h-11 content-center">It is not there</summary>
+						<form
+							method="post"
+							action="?/deny"
+							use:enhance
+							class="mt-1 flex flex-wrap items-end gap-3"
+						>
+							<div class="min-w-[14rem] flex-1">
+								<PlainField
+									name="why"
+									label="Looked for how, and found what"
+									maxlength={300}
+									required
+								/>
+							</div>
+							<button class="button">Not confirmed</button>
+						</form>
+						{#if data.defect.severity === 'stop' || data.defect.severity === 'repair'}<p
+								class="text-soft"
+							>
+								An inspection after the report comes first.
+							</p>{/if}
+					</details>
+				{/if}
 			{:else if stage === 2 && job && repair}
 				<h2 class="text-[1.4rem]! text-ink!">{repair.name}</h2>
 				<ol class="mt-2 list-decimal pl-5 text-[1.05rem]">
@@ -191,6 +231,13 @@
 								>
 							{/each}
 						</fieldset>
+						<PlainField
+							name="minutes"
+							label="Minutes at the bench"
+							inputmode="numeric"
+							width="w-28"
+							mono
+						/>
 						<div>
 							<label class="label" for="note">Note</label><textarea
 								id="note"
@@ -264,12 +311,29 @@
 					? ', held at once'
 					: ''}
 			</p>
-			<p>
-				{when(data.defect.reportedAt)} by {data.by}{data.defect.reports > 1
-					? `, ${data.defect.reports} reports`
-					: ''}
-			</p>
-			{#if data.defect.note}<p class="mt-1">“{data.defect.note}”</p>{/if}
+			<ol class="mt-1">
+				{#each data.reports as { report, by } (report.id)}
+					<li class="py-1 {report.withdrawnAt ? 'text-soft line-through' : ''}">
+						{when(report.reportedAt)} by {by}{#if report.note}: “{report.note}”{/if}
+						{#if report.runId}<a class="linkish ml-1" href="/runs/{report.runId}">inspection</a
+							>{/if}
+						{#if !report.withdrawnAt && !report.runId && report.reportedBy === data.me && stage === 1}
+							<form
+								method="post"
+								action="?/back"
+								use:enhance
+								class="mt-1 flex flex-wrap items-end gap-2"
+							>
+								<input type="hidden" name="reportId" value={report.id} />
+								<div class="min-w-[10rem] flex-1">
+									<PlainField name="why" label="A mistake? Say why" maxlength={300} required />
+								</div>
+								<button class="button">Take it back</button>
+							</form>
+						{/if}
+					</li>
+				{/each}
+			</ol>
 			{#if job?.parts.length}
 				<h2 class="mt-4">Parts used</h2>
 				<ul>
@@ -279,6 +343,9 @@
 						</li>{/each}
 				</ul>
 			{/if}
+			{#if job?.minutes !== null && job?.minutes !== undefined}<p class="mt-2">
+					{job.minutes} min at the bench{cost ? `, parts for ${cost.toFixed(2)}` : ''}
+				</p>{/if}
 			{#if job?.note}<h2 class="mt-4">Note of the repairer</h2>
 				<p>{job.note}</p>{/if}
 		</aside>

@@ -10,6 +10,7 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import Fitted from './Fitted.svelte';
 	import Parts from './Parts.svelte';
 	import SealedFilter from './SealedFilter.svelte';
 	import Seal from './Seal.svelte';
@@ -99,8 +100,14 @@
 		{airway.name} · size {data.item.size} · {data.place} · {data.item.usePattern} use · serial
 		<span class="font-mono">{data.item.serial}</span>
 	</p>
-	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"
-		>History</a
+	{#if usable}<a
+			class="linkish ml-auto flex min-h-11 items-center"
+			href="/faults/report?tag={data.item.tag}">Write a fault down</a
+		>{/if}
+	<a
+		class="linkish flex min-h-11 items-center"
+		class:ml-auto={!usable}
+		href="/items/{data.item.tag}/history">History</a
 	>
 </div>
 
@@ -215,6 +222,7 @@
 		{/if}
 		<Parts {data} refusal={refusedAt(form?.refusal, 'tag')} />
 		<Story {data} {lists} noted={form && 'noted' in form ? form.noted : null} />
+		<Fitted {data} />
 		<Trends trends={data.trends} />
 	</section>
 

@@ -412,10 +412,13 @@ export const partLot = pgTable(
 		quantity: integer('quantity').notNull(),
 		useBy: date('use_by'),
 		location: text('location').notNull().default(''),
+		/** Price of one, in the money of the site. */
+		costEach: doublePrecision('cost_each'),
 		/** The table that it came in with. */
 		importId: uuid('import_id').references(() => tableImport.id)
 	},
 	(t) => [
+		check('part_lot_cost', sql`${t.costEach} >= 0`),
 		uniqueIndex('part_lot_once').on(t.part, t.lot),
 		check('part_lot_not_below_zero', sql`${t.quantity} >= 0`)
 	]
