@@ -1,6 +1,7 @@
 import { randomUUID as id } from 'node:crypto';
 import { lookInto, recallParts } from '../../src/lib/server/faults/recalls.ts';
 import { notConfirmed, reportByHand, takeReportBack } from '../../src/lib/server/faults/reports.ts';
+import { lookIntoAlarm } from '../../src/lib/server/teach/clusters.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
 

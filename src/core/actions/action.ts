@@ -6,6 +6,7 @@ export type SubjectKind =
 	| 'air-source'
 	| 'batch'
 	| 'bench'
+	| 'cluster'
 	| 'container'
 	| 'defect'
 	| 'entry'

@@ -75,6 +75,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 		had: 1,
 		fromStore: 8
 	},
+	'cluster.alarm': { name: 'Exhalation disc, lot L-2', faults: 9, expected: 1.4 },
+	'cluster.looked': { name: 'Exhalation disc, lot L-2', found: 'Too soft. Called back.' },
 	'recall.looked': { found: 'Nothing.' },
 	'item.sealed': { number: '004512' },
 	'item.seal-broken': { number: '004512', why: 'Handed out.' },

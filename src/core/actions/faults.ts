@@ -61,6 +61,17 @@ export const FAULT_ACTIONS = {
 		says: (p) =>
 			`${p.part}, lot ${p.lot}, called back: ${p.held} held, ${p.had} had it once, ${p.fromStore} taken out of the store. ${p.why}`
 	}),
+	'cluster.alarm': action({
+		subject: 'cluster',
+		payload: z.object({ name: z.string(), faults: z.number(), expected: z.number() }),
+		says: (p) =>
+			`More faults than chance allows: ${p.name}, ${p.faults} where ${p.expected.toFixed(1)} were to be expected`
+	}),
+	'cluster.looked': action({
+		subject: 'cluster',
+		payload: z.object({ name: z.string(), found: z.string() }),
+		says: (p) => `Looked into the faults of ${p.name}: ${p.found}`
+	}),
 	'recall.looked': action({
 		subject: 'recall',
 		payload: z.object({ found: z.string() }),

@@ -9,6 +9,7 @@ export type AgendaKind =
 	| 'flag'
 	| 'air'
 	| 'not-back'
+	| 'cluster'
 	| 'held'
 	| 'release'
 	| 'filters-over'
@@ -38,6 +39,7 @@ const CONSEQUENCE: readonly AgendaKind[] = [
 	'flag',
 	'air',
 	'not-back',
+	'cluster',
 	'filters-over',
 	'held',
 	'release',
@@ -94,6 +96,7 @@ export const BENCH_MINUTES: Record<AgendaKind, number> = {
 	flag: 15,
 	air: 20,
 	'not-back': 5,
+	cluster: 15,
 	'filters-over': 5,
 	held: 20,
 	release: 5,

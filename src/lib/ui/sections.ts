@@ -20,6 +20,7 @@ export const HAZARD_LINKS = [
 export const FAULT_LINKS = [
 	{ href: '/faults', name: 'Faults' },
 	{ href: '/faults/report', name: 'Write one down' },
+	{ href: '/faults/learn', name: 'What the record teaches' },
 	{ href: '/faults/recalls', name: 'Recalls' },
 	{ href: '/faults/parts', name: 'Parts store' }
 ] as const;

@@ -12,6 +12,7 @@ import { seedEquipment } from './seed-equipment.ts';
 import { fitCanisters, fitFilters } from './seed-filters.ts';
 import { seedPlan } from './seed-plan.ts';
 import { seedPeople } from './seed-people.ts';
+import { seedFaults } from './seed-faults.ts';
 import { seedSeals } from './seed-seals.ts';
 import { seedPlans } from './seed-plans.ts';
 import { Seed, type SeedOptions } from './seeding.ts';
@@ -51,6 +52,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seedPlans(seed);
 		const more = await seedEquipment(seed);
 		await fitFilters(seed);
+		await seedFaults(seed);
 		await seed.stories();
 		await fitCanisters(seed);
 		await seed.testHouses();

@@ -59,6 +59,17 @@ export interface Mask {
 	age: number;
 }
 
+/** An inspection of the demo. */
+export interface WalkedRun {
+	mask: Mask;
+	id: string;
+	by: string;
+	at: Date;
+	answers: AnswerEvent[];
+	/** The repair that it proves. */
+	serviceJobId?: string;
+}
+
 /** Something that is written to the log with its own time. */
 export interface Happening<N extends ActionName> extends Recorded<N> {
 	action: N;
@@ -75,6 +86,7 @@ export class Seed {
 	readonly chance = new Chance(20_260);
 	readonly today: string;
 	readonly places = new Map<string, string>();
+	readonly now: Date;
 	private readonly models = new Map<string, string>();
 	readonly lots = new Map<string, { id: string; model: typeof filterModel.$inferSelect }>();
 
@@ -84,6 +96,7 @@ export class Seed {
 		private readonly people: Map<string, string>
 	) {
 		this.today = dayAt(options.now, TIME_ZONE);
+		this.now = options.now;
 	}
 
 	person(key: string): string {
@@ -246,52 +259,58 @@ export class Seed {
 				at: this.moment(mask.age + round * 30),
 				answers: this.answers()
 			}));
-			await inChunks(runs, (part) =>
-				this.tx.insert(inspectionRun).values(
-					part.map((run) => ({
-						id: run.id,
-						itemId: run.mask.id,
-						procedure: procedure.key,
-						procedureVersion: procedure.version,
-						startedBy: run.by,
-						startedAt: run.at
-					}))
-				)
-			);
-			await inChunks(
-				runs.flatMap((run) =>
-					run.answers.map((answer, i) => ({
-						id: this.chance.uuid(),
-						runId: run.id,
-						position: i + 1,
-						step: answer.step,
-						value: answer.value,
-						code: answer.code ?? null,
-						answeredBy: run.by,
-						answeredAt: new Date(run.at.getTime() + (i + 1) * 11_000)
-					}))
-				),
-				(part) => this.tx.insert(inspectionAnswer).values(part)
-			);
-			const judged = runs.map((run) => {
-				const verdict = judgeRun(procedure, run.answers, procedure.steps.length * 11);
-				const signedAt = new Date(run.at.getTime() + (procedure.steps.length + 1) * 11_000);
-				this.happen({
-					at: signedAt,
-					by: run.by,
-					action: 'inspection.signed',
-					of: run.id,
-					itemId: run.mask.id,
-					payload: {
-						procedure: procedure.key,
-						version: procedure.version,
-						outcome: verdict.outcome
-					}
-				});
-				return { id: run.id, by: run.by, at: signedAt, ...verdict };
-			});
-			await inChunks(judged, (part) => markSigned(this.tx, part));
+			await this.walked(runs);
 		}
+	}
+
+	/** Inspections that were walked and signed. */
+	async walked(runs: WalkedRun[]): Promise<void> {
+		await inChunks(runs, (part) =>
+			this.tx.insert(inspectionRun).values(
+				part.map((run) => ({
+					id: run.id,
+					itemId: run.mask.id,
+					procedure: procedure.key,
+					procedureVersion: procedure.version,
+					serviceJobId: run.serviceJobId ?? null,
+					startedBy: run.by,
+					startedAt: run.at
+				}))
+			)
+		);
+		await inChunks(
+			runs.flatMap((run) =>
+				run.answers.map((answer, i) => ({
+					id: this.chance.uuid(),
+					runId: run.id,
+					position: i + 1,
+					step: answer.step,
+					value: answer.value,
+					code: answer.code ?? null,
+					answeredBy: run.by,
+					answeredAt: new Date(run.at.getTime() + (i + 1) * 11_000)
+				}))
+			),
+			(part) => this.tx.insert(inspectionAnswer).values(part)
+		);
+		const judged = runs.map((run) => {
+			const verdict = judgeRun(procedure, run.answers, procedure.steps.length * 11);
+			const signedAt = new Date(run.at.getTime() + (procedure.steps.length + 1) * 11_000);
+			this.happen({
+				at: signedAt,
+				by: run.by,
+				action: 'inspection.signed',
+				of: run.id,
+				itemId: run.mask.id,
+				payload: {
+					procedure: procedure.key,
+					version: procedure.version,
+					outcome: verdict.outcome
+				}
+			});
+			return { id: run.id, by: run.by, at: signedAt, ...verdict };
+		});
+		await inChunks(judged, (part) => markSigned(this.tx, part));
 	}
 
 	/** Notes something for the log, at its own time. */
@@ -312,7 +331,7 @@ export class Seed {
 	}
 
 	/** A plain good run; most masks here have no pre-filter. */
-	private answers(): AnswerEvent[] {
+	answers(): AnswerEvent[] {
 		const fitted = this.chance.next() < 0.2;
 		const dusty = this.chance.next() < 0.03;
 		return procedure.steps.map((step) =>

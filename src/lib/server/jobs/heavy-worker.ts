@@ -10,12 +10,14 @@ import type { SitePlanFacts } from '../../../core/plan/site-problem.ts';
 import { readSubstanceTable, type SubstanceTable } from '../../../core/substances/import.ts';
 import { readWearerTable, type WearerTable } from '../../../core/people/wearer-table.ts';
 import { type PartRow, type PartTable, readPartTable } from '../../../core/service/parts-table.ts';
+import { type ClusterFacts, type ClusterSigns, clusterSigns } from '../../../core/teach/cluster.ts';
 import { InputError } from '../../../core/verdict.ts';
 
 /** What is worked out on a thread of its own, by name. */
 export interface HeavyTasks {
 	calculate: { in: { name: string; input: unknown }; out: CalcResult };
 	'plan site': { in: { facts: SitePlanFacts; warm: boolean }; out: SitePlan };
+	clusters: { in: ClusterFacts; out: ClusterSigns[] };
 	'read items': {
 		in: { bytes: Uint8Array; register: Register };
 		out: Omit<ItemTable, 'items'> & InParts;
@@ -65,6 +67,7 @@ export type HeavyName = keyof HeavyTasks;
 const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['out'] } = {
 	calculate: ({ name, input }) => calculate(name, input),
 	'plan site': ({ facts, warm }) => planSite(facts, { warm }),
+	clusters: (facts) => clusterSigns(facts),
 	'read items': ({ bytes, register }) => {
 		const { items, ...rest } = readItemTable(bytes, register);
 		return { ...rest, ...inParts(items) };

@@ -15,6 +15,7 @@ import { sendWaiting } from '../notices/send.ts';
 import { resumeFits } from '../people/fit-acquire.ts';
 import { renewPlan } from '../plan/plan.ts';
 import { rebuildAll } from '../readiness/rebuild-all.ts';
+import { lookForClusters } from '../teach/clusters.ts';
 import { config } from '../web/config.ts';
 import { log, logged } from '../web/log.ts';
 
@@ -85,6 +86,7 @@ const KEEP_REQUESTS_MS = 60 * DAY_MS;
 const SCHEDULED: readonly Scheduled[] = [
 	{ name: 'rebuild-states', cron: '5 0 * * *', work: rebuildAll },
 	{ name: 'evening-plan', cron: '0 18 * * *', work: renewPlan },
+	{ name: 'evening-look', cron: '20 18 * * *', work: lookForClusters },
 	{
 		name: 'forget-requests',
 		cron: '20 3 * * *',

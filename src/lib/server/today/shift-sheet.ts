@@ -16,6 +16,7 @@ import type { Connection } from '../db/client.ts';
 import { type DueRow, duesNow, duesOver } from '../db/queries/dues.ts';
 import { type ItemRow, itemsWatched, statesByPlace } from '../db/queries/items.ts';
 import { openDefects } from '../faults/faults.ts';
+import { openAlarms } from '../teach/clusters.ts';
 import { openJobs } from '../faults/jobs.ts';
 import { openFlags } from '../hazards/plans.ts';
 import { openRuns } from '../inspection/runs.ts';
@@ -82,26 +83,41 @@ async function shiftSheet(context: Context) {
 	const { db, site } = context;
 	const asOf = todayOf(context);
 	const day = (moment: Date) => dayAt(moment, site.timeZone);
-	const [rows, held, overdue, due, watched, runs, waiting, flags, air, missing, people, planned] =
-		await Promise.all([
-			shelf(db, asOf),
-			openDefects(db, LINES_PER_KIND * 2),
-			duesOver(db, asOf, LINES_PER_KIND),
-			duesNow(db, asOf, DUE_READ),
-			itemsWatched(db, asOf, LINES_PER_KIND),
-			openRuns(db),
-			openJobs(db, LINES_PER_KIND),
-			openFlags(db, LINES_PER_KIND),
-			airLines(context, asOf),
-			missingHere(db, site),
-			peopleDues(db, asOf, plusDays(asOf, PEOPLE_AHEAD_DAYS)),
-			plannedNow(context)
-		]);
+	const [
+		rows,
+		held,
+		overdue,
+		due,
+		watched,
+		runs,
+		waiting,
+		flags,
+		air,
+		missing,
+		people,
+		planned,
+		clusters
+	] = await Promise.all([
+		shelf(db, asOf),
+		openDefects(db, LINES_PER_KIND * 2),
+		duesOver(db, asOf, LINES_PER_KIND),
+		duesNow(db, asOf, DUE_READ),
+		itemsWatched(db, asOf, LINES_PER_KIND),
+		openRuns(db),
+		openJobs(db, LINES_PER_KIND),
+		openFlags(db, LINES_PER_KIND),
+		airLines(context, asOf),
+		missingHere(db, site),
+		peopleDues(db, asOf, plusDays(asOf, PEOPLE_AHEAD_DAYS)),
+		plannedNow(context),
+		openAlarms(db)
+	]);
 	const short = new Set(rows.filter((row) => row.usable < row.floor).map(shelfKey));
 	const inService = new Set(waiting.map((w) => w.tag));
 	const lines: AgendaLine[] = [
 		...air,
 		...flags.map((row) => flagLine(row, day(row.flag.raisedAt))),
+		...clusters.map((row) => clusterLine(row, day(row.raisedAt))),
 		...held
 			.filter((row) => !inService.has(row.tag) && row.defect.severity !== 'note')
 			.map((row) => heldLine(row, short, day(row.defect.reportedAt))),
@@ -171,6 +187,21 @@ const flagLine = (row: Awaited<ReturnType<typeof openFlags>>[number], on: string
 	detail: row.flag.text,
 	href: `/hazards/${row.flag.planId}`,
 	minutes: BENCH_MINUTES.flag
+});
+
+const clusterLine = (
+	row: Awaited<ReturnType<typeof openAlarms>>[number],
+	on: string
+): AgendaLine => ({
+	key: `cluster:${row.id}`,
+	kind: 'cluster',
+	tag: 'Record',
+	state: 'overdue',
+	on,
+	title: `${row.name}: more faults than chance allows`,
+	detail: `${row.faults} faults where ${row.expected.toFixed(1)} were to be expected, since ${readable(on)}. See what is behind it.`,
+	href: '/faults/learn',
+	minutes: BENCH_MINUTES.cluster
 });
 
 function heldLine(

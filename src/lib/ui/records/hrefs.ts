@@ -6,6 +6,7 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	'air-source': (id) => `/air/tests/${id}`,
 	batch: (id) => `/wash/${id}`,
 	bench: (id) => `/bench/${id}`,
+	cluster: () => '/faults/learn',
 	container: () => '/wash/stock',
 	defect: (id) => `/faults/${id}`,
 	entry: (id) => `/air/board/log#team-${id}`,

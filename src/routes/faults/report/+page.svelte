@@ -218,7 +218,7 @@
 					>
 					{#if one.back}<span class="text-soft">taken back</span>{:else}<a
 							class="linkish inline-flex min-h-11 items-center"
-							href="/faults/{one.defectId}">Note, picture, repair</a
+							href="/faults/{one.defectId}">Open it</a
 						><button class="button" onclick={() => void takeBack(one)}
 							>A mistake: take it back</button
 						>{/if}

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
 	check,
+	doublePrecision,
 	index,
 	integer,
 	jsonb,
@@ -222,6 +223,35 @@ export const recallItem = pgTable(
 		index('recall_item_item').on(t.itemId),
 		check(
 			'recall_item_looked_whole',
+			sql`(${t.lookedAt} is null) = (${t.lookedBy} is null) and (${t.lookedAt} is null) = (${t.looked} is null)`
+		)
+	]
+);
+
+/** A group with more faults than chance allows: found of an evening, looked into by somebody. */
+export const clusterAlarm = pgTable(
+	'cluster_alarm',
+	{
+		id: uuid('id').primaryKey(),
+		/** Such as lot:…, batch:…, place:… */
+		group: text('group_key').notNull(),
+		/** What it is called. */
+		name: text('name').notNull(),
+		faults: integer('faults').notNull(),
+		/** How many it would have had, were it like the others. */
+		expected: doublePrecision('expected').notNull(),
+		raisedAt: moment('raised_at').notNull(),
+		lookedBy: text('looked_by').references(() => user.id),
+		lookedAt: moment('looked_at'),
+		looked: text('looked')
+	},
+	(t) => [
+		uniqueIndex('cluster_alarm_once').on(t.group),
+		index('cluster_alarm_open')
+			.on(t.raisedAt)
+			.where(sql`${t.lookedAt} is null`),
+		check(
+			'cluster_alarm_looked_whole',
 			sql`(${t.lookedAt} is null) = (${t.lookedBy} is null) and (${t.lookedAt} is null) = (${t.looked} is null)`
 		)
 	]
