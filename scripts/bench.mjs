@@ -15,11 +15,13 @@ await runMain(async () => {
 	if (process.argv.includes('--write')) return write();
 	if (process.argv.includes('--import')) return measured('bench-import', {});
 	if (process.argv.includes('--plan')) return measured('bench-plan', {});
+	if (process.argv.includes('--learn')) return learning();
 	if (process.argv.includes('--pages')) return pages();
 	await measured('bench-live', { benches: 100 });
 	if (process.argv.includes('--live')) return;
 	await write();
 	await measured('bench-plan', {});
+	await learning();
 	await measured('bench-import', {});
 	await board();
 	await freeze();
@@ -37,6 +39,11 @@ function measured(name, options, first = () => {}) {
 		first(timings);
 		await runScript(name, { ...env, BENCH_ADDRESS: address });
 	});
+}
+
+/** What the record teaches, and a recall, with four thousand items. */
+function learning() {
+	return measured('bench-learn', { seed: { GREVAN_SEED_ITEMS: '4000', GREVAN_SEED_ROUNDS: '1' } });
 }
 
 /** The pages with many items and many people. */

@@ -127,7 +127,7 @@ await runMain(() =>
 			await page.getByTestId('verdict').waitFor({ timeout: 60_000 });
 			await page.waitForTimeout(500);
 			await shoot('bench');
-			await go('/faults');
+			await go('/faults/learn');
 			await shoot('faults');
 			await page.getByRole('link', { name: /HM-0114/ }).click();
 			await page.getByRole('button', { name: 'Start the repair' }).waitFor();

@@ -211,6 +211,19 @@ describe('a lot that is called back', () => {
 			'conflict',
 			/recalled part is changed/
 		);
+		const [told] = await own.test.db
+			.select()
+			.from(defectReport)
+			.where(eq(defectReport.defectId, fault?.id ?? ''));
+		await expectRefusal(
+			takeReportBack(as('technician'), {
+				requestId: randomUUID(),
+				reportId: told?.id ?? '',
+				why: 'No.'
+			}),
+			'conflict',
+			/recalled part is changed/
+		);
 		await mend('HM-0001', fault?.id ?? '', { lotId: other?.id ?? '' });
 		expect(await state('HM-0001')).toBe('ready');
 		const look = (tag: string) =>

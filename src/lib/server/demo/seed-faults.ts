@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, lt } from 'drizzle-orm';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { repairFor } from '../../../core/data/repair-choice.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
@@ -264,26 +264,30 @@ async function mended(
 	await tx.insert(serviceJobDefect).values({ jobId, defectId: id });
 	if (disc) {
 		await tx.insert(servicePart).values({ jobId, lotId, quantity: 1 });
-		await tx
+		const ended = await tx
 			.update(partFitting)
 			.set({ removedAt: doneAt, removedHow: 'failed' })
 			.where(
 				and(
 					eq(partFitting.itemId, mask.id),
 					eq(partFitting.station, station),
+					lt(partFitting.fittedAt, doneAt),
 					isNull(partFitting.removedAt)
 				)
-			);
-		await tx.insert(partFitting).values({
-			id: chance.uuid(),
-			itemId: mask.id,
-			station,
-			part: 'disc-exhalation',
-			lotId,
-			quantity: 1,
-			fittedAt: doneAt,
-			jobId
-		});
+			)
+			.returning({ id: partFitting.id });
+		// What was put in before the disc of today left with the one before that.
+		if (ended.length)
+			await tx.insert(partFitting).values({
+				id: chance.uuid(),
+				itemId: mask.id,
+				station,
+				part: 'disc-exhalation',
+				lotId,
+				quantity: 1,
+				fittedAt: doneAt,
+				jobId
+			});
 	}
 	const about = { itemId: mask.id };
 	seed.happen({

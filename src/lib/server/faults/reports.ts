@@ -80,6 +80,7 @@ export function takeReportBack(
 				'Only who reported it takes it back. If it cannot be found, say that it is not confirmed.',
 				'why'
 			);
+		if (open.code === RECALLED) throw recalledStays();
 		if (report.runId)
 			throw new Refusal('conflict', 'It belongs to an inspection: answer its step anew.', 'why');
 		if (open.closedAt) throw new Refusal('conflict', 'This fault has ended already.', 'why');
@@ -117,12 +118,7 @@ export function notConfirmed(
 		await requireAuthorisedOn(at, 'release', open.itemId);
 		if (await beingMended(at, open.id))
 			throw new Refusal('conflict', 'Its repair has begun. It is ended by that.', 'why');
-		if (open.code === RECALLED)
-			throw new Refusal(
-				'conflict',
-				'A recalled part is changed, or its item taken out of use: looking does not end it.',
-				'why'
-			);
+		if (open.code === RECALLED) throw recalledStays();
 		if (open.severity === 'stop' || open.severity === 'repair') await requireLookedAt(at, open);
 		await at.tx
 			.update(defect)
@@ -140,6 +136,13 @@ export function notConfirmed(
 		});
 	});
 }
+
+const recalledStays = () =>
+	new Refusal(
+		'conflict',
+		'A recalled part is changed, or its item taken out of use: nothing else ends it.',
+		'why'
+	);
 
 function requireWhy(text: string): string {
 	const why = text.trim();

@@ -317,7 +317,7 @@
 						{when(report.reportedAt)} by {by}{#if report.note}: “{report.note}”{/if}
 						{#if report.runId}<a class="linkish ml-1" href="/runs/{report.runId}">inspection</a
 							>{/if}
-						{#if !report.withdrawnAt && !report.runId && report.reportedBy === data.me && stage === 1}
+						{#if !report.withdrawnAt && !report.runId && data.defect.code !== 'RECALL' && report.reportedBy === data.me && stage === 1}
 							<form
 								method="post"
 								action="?/back"

@@ -179,6 +179,7 @@ export const partFitting = pgTable(
 		index('part_fitting_item').on(t.itemId, t.station),
 		index('part_fitting_lot').on(t.lotId),
 		oneOf('part_fitting_removed_how', t.removedHow, PART_ENDS),
+		check('part_fitting_order', sql`${t.removedAt} >= ${t.fittedAt}`),
 		check('part_fitting_some', sql`${t.quantity} > 0`),
 		check('part_fitting_whole', sql`(${t.removedAt} is null) = (${t.removedHow} is null)`)
 	]

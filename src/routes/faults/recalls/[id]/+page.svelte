@@ -29,7 +29,12 @@
 			>{dealt.length} of {data.items.length} dealt with</b
 		></span
 	>
-	<progress class="h-4 w-60" max={data.items.length || 1} value={dealt.length}></progress>
+	<progress
+		class="w-60"
+		max={data.items.length || 1}
+		value={dealt.length}
+		aria-label="How many are dealt with"
+	></progress>
 	<span class="text-soft"
 		>{data.changed} of {data.held} changed, {data.looked} of {data.had} that had one looked into, {data.fromStore}
 		taken out of the store</span
@@ -39,7 +44,7 @@
 {#if data.items.length === 0}<p class="mt-4">No item has or had one of them.</p>{/if}
 {#snippet rows(list: typeof data.items)}
 	<div class="mt-1 overflow-x-auto">
-		<table class="w-full min-w-[44rem]">
+		<table class="w-full min-w-[44rem] text-left">
 			<thead
 				><tr
 					><th scope="col">Item</th><th scope="col">Where now</th><th scope="col">Part</th><th

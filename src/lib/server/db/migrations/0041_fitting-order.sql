@@ -1,0 +1,1 @@
+ALTER TABLE "part_fitting" ADD CONSTRAINT "part_fitting_order" CHECK ("part_fitting"."removed_at" >= "part_fitting"."fitted_at");
