@@ -129,6 +129,7 @@ await runMain(() =>
 			await shoot('bench');
 			await go('/faults/learn');
 			await shoot('faults');
+			await go('/faults');
 			await page.getByRole('link', { name: /HM-0114/ }).click();
 			await page.getByRole('button', { name: 'Start the repair' }).waitFor();
 			await page.getByRole('button', { name: 'Start the repair' }).click();
