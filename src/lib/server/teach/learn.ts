@@ -51,7 +51,11 @@ export async function learn(
 			.reduce((sum, row) => sum + row.failures, 0)
 	})).filter(({ n }) => n > 0);
 	const most = [...counts].sort((a, b) => b.n - a.n)[0];
-	const chosen = counts.find((one) => one.family === family)?.family ?? most?.family ?? 'half-mask';
+	const chosen =
+		counts.find((one) => one.family === family)?.family ??
+		most?.family ??
+		FAMILIES[0]?.family ??
+		'';
 	const cells = alike(
 		items.filter((row) => row.family === chosen).map((row) => asCell(row, partName))
 	);
