@@ -97,6 +97,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/plan/hours',
 		'/faults',
 		'/faults?of=ended',
+		`${fault}/card`,
 		'/faults/report?tag=HM-0110',
 		'/faults/learn',
 		'/faults/recalls',

@@ -46,7 +46,7 @@ test('the work is levelled anew, a job is moved by key, pinned and freed; the pl
 	await expect(force).toBeVisible();
 	await expect(page.getByText(/New plan: highest day/)).toBeVisible();
 	await enter(force);
-	await expect(page.getByText('In force.')).toBeVisible();
+	await expect(page.getByText('In force.', { exact: true })).toBeVisible();
 	expect(await faultsOf(page)).toEqual([]);
 
 	const key = await openRoomy(page);

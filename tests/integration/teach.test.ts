@@ -101,6 +101,8 @@ describe('what the record teaches', () => {
 		expect(first?.alarmAt).not.toBeNull();
 		// Nothing was inspected in this time: no rate, and no cause from nothing.
 		expect(page.factors).toEqual([]);
+		expect(page.months).toEqual([]);
+		expect(page.drift).toEqual([]);
 		expect(page.parts).toMatchObject([{ part: 'disc-exhalation', sits: 40, failures: 0 }]);
 		expect(page.service).toMatchObject({ repaired: 12, notConfirmed: 1, ended: 13 });
 		expect(page.service.medianHours).toBeCloseTo(24, 6);

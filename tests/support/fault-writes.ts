@@ -28,9 +28,10 @@ export const FAULT_WRITES: [name: string, least: Role, write: (c: Context) => Pr
 			'look into a recall',
 			'technician',
 			(c) => lookInto(c, { requestId: id(), recallId: id(), tag: 'HM-0001', found: 'x' })
-		][
-			('look into an alarm',
+		],
+		[
+			'look into an alarm',
 			'technician',
-			(c) => lookIntoAlarm(c, { requestId: id(), alarmId: id(), found: 'x' }))
+			(c) => lookIntoAlarm(c, { requestId: id(), alarmId: id(), found: 'x' })
 		]
 	];

@@ -107,6 +107,14 @@ describe('a Weibull law of lives', () => {
 		expect(fit && manner(fit)).toBe('wears out');
 	});
 
+	it('remissions under 6-mercaptopurine', () => {
+		// Published: Collett, Modelling Survival Data in Medical Research: shape 1.354, scale 33.77; from memory.
+		const fit = fitWeibull(REMISSION);
+		expect(fit?.shape).toBeCloseTo(1.354, 3);
+		expect(fit?.scale).toBeCloseTo(33.77, 1);
+		expect(fit && manner(fit)).toBe('random');
+	});
+
 	it('is the likeliest of all near it', () => {
 		const likely = (shape: number, scale: number) =>
 			REMISSION.reduce(

@@ -43,13 +43,16 @@ export class Board {
 		this.placeOf = places.of;
 		this.places = places.count;
 		this.there = new Int32Array(this.slots * Math.max(1, places.count));
-		this.itemOf = numbered(jobs.map(({ item }) => item)).of;
 		const groups = new Map(floors.map(({ place, kind }, i) => [groupKey(place, kind), i]));
 		this.groupOf = Int32Array.from(jobs, ({ place, kind, awayDays }) =>
 			place !== null && kind !== null && awayDays > 0
 				? (groups.get(groupKey(place, kind)) ?? -1)
 				: -1
 		);
+		// What is missing at two places, or as two kinds, is missing at each.
+		this.itemOf = numbered(
+			jobs.map(({ item }, i) => (item === null ? null : `${item}\n${this.groupOf[i]}`))
+		).of;
 		this.spare = Float64Array.from(
 			floors.flatMap(({ ready, floor, missing }) =>
 				days.map((_, day) => ready - (missing?.[day] ?? 0) - floor)

@@ -24,6 +24,8 @@ const SEED = 1_965;
 const DAY = 86_400_000;
 /** A larger fleet has no more of these stories. */
 const MASKS = 64;
+/** The first of it have no past of this kind. */
+const SPARED = 12;
 /** Discs that sit in the masks, with how long ago they were fitted. The one of 130 days ago is softer than it should be. Invented. */
 const DISC_LOTS = [
 	{ lot: 'X-1904', fittedDays: 700, share: 0.35 },
@@ -61,7 +63,7 @@ interface Past {
 export async function seedFaults(seed: Seed): Promise<void> {
 	const chance = new Chance(SEED);
 	const lots = await seedLots(seed, chance);
-	const masks = seed.masks.slice(0, MASKS);
+	const masks = seed.masks.slice(SPARED, MASKS);
 	const soft = lots.find(({ bad }) => bad);
 	// Every fifth mask got the soft ones.
 	const fitted = masks.map((mask, i) => ({

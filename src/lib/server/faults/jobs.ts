@@ -84,7 +84,9 @@ export async function partsFor(db: Connection, repairKey: string, station: strin
 	return wanted.map((p) => ({
 		...p,
 		name: partName(p.part),
-		lots: lots.filter((lot) => lot.part === p.part && (!lot.useBy || lot.useBy >= asOf))
+		lots: lots.filter(
+			(lot) => lot.part === p.part && lot.quantity > 0 && (!lot.useBy || lot.useBy >= asOf)
+		)
 	}));
 }
 

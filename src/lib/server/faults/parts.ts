@@ -81,6 +81,8 @@ export interface PartDelivery {
 	useBy: string | null;
 	quantity: number;
 	location: string;
+	/** Price of one, in the money of the site; null or left out: not known. */
+	costEach?: number | null | undefined;
 }
 
 /** Takes a delivery of parts into the store; more of a lot that is there adds to it. */
@@ -110,7 +112,11 @@ export function receiveParts(context: Context, input: PartDelivery): Promise<voi
 		if (held)
 			await tx
 				.update(partLot)
-				.set({ quantity: held.quantity + quantity, location: input.location || held.location })
+				.set({
+					quantity: held.quantity + quantity,
+					location: input.location || held.location,
+					costEach: input.costEach ?? held.costEach
+				})
 				.where(eq(partLot.id, held.id));
 		else await tx.insert(partLot).values({ id, quantity, ...rest });
 		at.record('part.received', {

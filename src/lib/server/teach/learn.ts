@@ -11,6 +11,7 @@ import { causesOf, causeWords } from '../../../core/teach/causes.ts';
 import {
 	inspectorCounts,
 	itemCounts,
+	monthCounts,
 	partLives,
 	serviceCounts,
 	stationCounts
@@ -18,6 +19,7 @@ import {
 import { heavy } from '../jobs/heavy.ts';
 import type { Context } from '../kernel/context.ts';
 import { may } from '../kernel/permissions.ts';
+import { drifting } from './drifting.ts';
 import { alarmList, clusterFacts, hrefOfGroup, namesOfGroups } from './clusters.ts';
 
 const DAY_MS = 86_400_000;
@@ -60,6 +62,7 @@ export async function learn(
 		items.filter((row) => row.family === chosen).map((row) => asCell(row, partName))
 	);
 	const causes = causesOf(cells);
+	const [months, drift] = await Promise.all([monthCounts(db, chosen, since), drifting(context)]);
 	return {
 		family: chosen,
 		families: counts,
@@ -87,6 +90,13 @@ export async function learn(
 		}),
 		causes: { ...causes, said: causes.causes.map(causeWords) },
 		factors: ratesByFactor(cells).map(({ factor, rates, pValue }) => ({ factor, rates, pValue })),
+		months: months
+			.filter(({ inspections }) => inspections > 0)
+			.map(({ month, inspections, failures }) => ({
+				name: month,
+				...wilson(Math.min(failures, inspections), inspections)
+			})),
+		drift,
 		parts: livesOf(lives, cost),
 		service: {
 			...service,

@@ -57,8 +57,14 @@
 	>
 	<h1>{data.station.name}: {code.name}</h1>
 	<p class="text-soft">{data.model} · size {data.item.size} · {data.place}</p>
-	<a class="linkish ml-auto flex min-h-11 items-center" href="/items/{data.item.tag}/history"
-		>History</a
+	{#if !data.defect.closedAt}<a
+			class="linkish ml-auto flex min-h-11 items-center"
+			href="/faults/{data.defect.id}/card">Job card</a
+		>{/if}
+	<a
+		class="linkish flex min-h-11 items-center"
+		class:ml-auto={data.defect.closedAt !== null}
+		href="/items/{data.item.tag}/history">History</a
 	>
 </div>
 <div class="flex flex-col">

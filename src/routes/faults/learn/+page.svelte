@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { airwayOf } from '$core/data/families';
+	import { readable } from '$core/plan/calendar';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -71,6 +72,29 @@
 		},
 		{ key: 'alarm', head: '', value: (row) => (row.alarmAt ? 'alarm' : ''), cell: alarmCell }
 	];
+	type Drift = (typeof data.drift)[number];
+	const DRIFT: TableColumn<Drift>[] = [
+		{ key: 'tag', head: 'Item', value: (row) => row.tag, cell: driftCell },
+		{ key: 'what', head: 'What', value: (row) => row.what },
+		{
+			key: 'now',
+			head: 'Now',
+			value: (row) => `${row.now.toFixed(1)} ${row.unit}`,
+			class: 'font-mono'
+		},
+		{
+			key: 'month',
+			head: 'In a month',
+			value: (row) => `${row.perMonth >= 0 ? '+' : '−'}${Math.abs(row.perMonth).toFixed(1)}`,
+			class: 'font-mono'
+		},
+		{
+			key: 'crosses',
+			head: 'Leaves its limits',
+			value: (row) => (row.outside ? 'stands outside' : `about ${readable(row.crossesOn)}`)
+		}
+	];
+	const minutes = (seconds: number) => `${(seconds / 60).toFixed(1)} min in the middle`;
 	const levelWords = (by: string) => {
 		const [purpose, procedure] = by.split(':');
 		if (!procedure) return 'reported by hand, on return, at the bench';
@@ -79,6 +103,10 @@
 </script>
 
 <svelte:head><title>What the record teaches · Grevan</title></svelte:head>
+{#snippet driftCell(row: Drift)}<a
+		class="tag inline-flex min-h-11 items-center"
+		href="/items/{row.tag}">{row.tag}</a
+	>{/snippet}
 {#snippet nameCell(row: Sign)}<a class="linkish inline-flex min-h-11 items-center" href={row.href}
 		>{row.name}</a
 	>{/snippet}
@@ -190,6 +218,26 @@
 		{/each}
 	</div>
 </section>
+{#if data.months.length > 1}
+	<section class="mt-7 max-w-4xl" aria-labelledby="months">
+		<h2 id="months">By month</h2>
+		<Rates label="Faults by month" rates={data.months} />
+	</section>
+{/if}
+{#if data.drift.length}
+	<section class="mt-7" aria-labelledby="drift">
+		<h2 id="drift">On their way out of their limits, the first to cross first</h2>
+		<Table
+			label="Values on their way out of their limits"
+			rows={data.drift}
+			columns={DRIFT}
+			rowId={(row) => `${row.tag} ${row.what}`}
+			href={(row) => `/items/${row.tag}`}
+			csv="drift"
+			width="min-w-[34rem]"
+		/>
+	</section>
+{/if}
 {#if data.signs.length}
 	<section class="mt-7" aria-labelledby="signs">
 		<h2 id="signs">Lots, batches and places against the others</h2>
@@ -253,7 +301,7 @@
 			of="with a find"
 			rates={data.inspectors.map((one) => ({
 				...one.share,
-				name: `${one.name}${one.pValue < 0.05 && one.less ? ', less than the others' : ''}`
+				name: `${one.name}, ${minutes(one.medianSeconds)}${one.pValue < 0.05 && one.less ? '; finds less than the others' : ''}`
 			}))}
 		/>
 	</section>

@@ -45,7 +45,17 @@ export const actions: Actions = {
 				.or(z.iso.date('Type the use-by date of the pack, or leave it empty.'))
 				.default(null),
 			quantity: count(1),
-			location: z.string().trim().max(60).default('')
+			location: z.string().trim().max(60).default(''),
+			costEach: z
+				.literal('')
+				.transform(() => null)
+				.or(
+					z.coerce
+						.number('Type a price.')
+						.min(0, 'Zero or more.')
+						.max(1_000_000, 'That is too much.')
+				)
+				.default(null)
 		}),
 		async (event: RequestEvent, input) => {
 			await receiveParts(contextOf(event), input);

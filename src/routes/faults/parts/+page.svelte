@@ -25,7 +25,17 @@
 					? 'Taken out of the store.'
 					: null
 	);
-	const FIELDS = ['part', 'lot', 'useBy', 'quantity', 'location', 'level', 'why', 'file'];
+	const FIELDS = [
+		'part',
+		'lot',
+		'useBy',
+		'quantity',
+		'location',
+		'costEach',
+		'level',
+		'why',
+		'file'
+	];
 	const buy = $derived(data.parts.filter((part) => part.buy));
 	const groups = $derived(
 		[
@@ -190,6 +200,13 @@
 							refusal={at('quantity')}
 						/>
 						<PlainField name="location" label="Where" placeholder="Drawer 3" />
+						<PlainField
+							name="costEach"
+							label="Price of one"
+							inputmode="decimal"
+							mono
+							refusal={at('costEach')}
+						/>
 					</div>
 					<button class="button primary">Take into the store</button>
 				</form>

@@ -198,3 +198,30 @@ export const inspectorCounts = (db: Connection, since: Date) =>
 			where r.purpose = 'inspection' and r.signed_at >= ${since.toISOString()}::timestamptz
 			group by r.signed_by, u.name order by runs desc`
 	);
+
+/** Inspections and faults of a family month by month. */
+export const monthCounts = (db: Connection, family: string, since: Date) =>
+	rowsOf<{ month: string; inspections: number; failures: number }>(
+		db,
+		sql`select to_char(m.month, 'YYYY-MM') as month, coalesce(r.n, 0)::int as inspections, coalesce(d.n, 0)::int as failures
+			from generate_series(date_trunc('month', ${since.toISOString()}::timestamptz), date_trunc('month', now()), interval '1 month') as m(month)
+			left join (select date_trunc('month', r.signed_at) as month, count(*) as n from inspection_run r join item i on i.id = r.item_id
+				where r.purpose = 'inspection' and r.signed_at >= ${since.toISOString()}::timestamptz and i.family = ${family} group by 1) r on r.month = m.month
+			left join (select date_trunc('month', d.reported_at) as month, count(*) as n from defect d join item i on i.id = d.item_id
+				where d.reported_at >= ${since.toISOString()}::timestamptz and i.family = ${family} and ${FOUND} group by 1) d on d.month = m.month
+			order by 1`
+	);
+
+/** Items with so many readings or bench tests that a direction can be told, at most so many of them. */
+export const measuredItems = async (db: Connection, least: number, most: number) =>
+	(
+		await rowsOf<{ id: string }>(
+			db,
+			sql`select x.item_id as id from (
+					select r.item_id from inspection_answer a join inspection_run r on r.id = a.run_id
+						where a.readings is not null and r.signed_at is not null
+					union all select b.item_id from bench_test b where b.outcome is not null) x
+				join item i on i.id = x.item_id and i.retired_on is null
+				group by x.item_id having count(*) >= ${least} order by count(*) desc limit ${most}`
+		)
+	).map(({ id }) => id);
