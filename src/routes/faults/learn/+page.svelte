@@ -110,7 +110,8 @@
 {#snippet nameCell(row: Sign)}<a class="linkish inline-flex min-h-11 items-center" href={row.href}
 		>{row.name}</a
 	>{/snippet}
-{#snippet alarmCell(row: Sign)}{#if row.alarmAt}<span class="inline-flex items-center gap-2"
+{#snippet alarmCell(row: Sign)}{#if row.alarmAt}<span
+			class="relative inline-flex items-center gap-2"
 			><StateMark state="held" />more than chance allows</span
 		>{/if}{/snippet}
 <div class="flex flex-wrap items-baseline gap-x-4">
