@@ -8,7 +8,7 @@ import {
 	partLot,
 	serviceJob
 } from '../../src/lib/server/db/schema/index.ts';
-import { defectPage, openDefects } from '../../src/lib/server/faults/faults.ts';
+import { defectPage } from '../../src/lib/server/faults/faults.ts';
 import { partsOf } from '../../src/lib/server/faults/fittings.ts';
 import { finishJob, releaseJob, startJob } from '../../src/lib/server/faults/jobs.ts';
 import { faultList } from '../../src/lib/server/faults/list.ts';
@@ -94,7 +94,7 @@ describe('a fault written down by hand', () => {
 		const { reports } = await defectPage(as('viewer'), first.defectId);
 		expect(reports.map(({ report: r }) => r.note ?? '').sort()).toEqual(['', 'Worse now.']);
 		expect(new Set(reports.map(({ by }) => by)).size).toBe(2);
-		expect((await openDefects(own.test.db))[0]?.reports).toBe(2);
+		expect((await faultList(own.test.db, { of: 'open' })).rows[0]?.reports).toBe(2);
 	});
 
 	it('is taken back by who wrote it, with a reason; another report keeps it open', async () => {

@@ -94,6 +94,9 @@ export const REJECT_CODES: readonly RejectCode[] = [
 /** The code of what holds an item with a recalled part in it: never found by looking. */
 export const RECALLED = 'RECALL';
 
+/** Codes that say nothing against what they stand at: its time was over, or its lot was called back. */
+export const NOT_LOOKED_FOR: ReadonlySet<string> = new Set(['OVER', RECALLED]);
+
 /** A code's row. Throws RangeError on an unknown code. */
 export function rejectCode(code: string): RejectCode {
 	const row = REJECT_CODES.find((r) => r.code === code);

@@ -132,10 +132,12 @@ export function repairFor(code: string, station: string, family: string): Repair
 	if (code === RECALLED) return changingPartsAt(station, family);
 	if (row) return repairOf(row.repair);
 	const usual = repairOf(rejectCode(code).repair);
-	return usual.families.includes(family)
-		? usual
-		: (repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire'));
+	return usual.families.includes(family) ? usual : serviceOf(family);
 }
+
+/** The service of a family, or the end of the item where it has none. */
+const serviceOf = (family: string): Repair =>
+	repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire');
 
 /** The repair that changes the parts of a station: what mends a part that was called back. */
 function changingPartsAt(station: string, family: string): Repair {
@@ -144,9 +146,7 @@ function changingPartsAt(station: string, family: string): Repair {
 	)
 		.map(({ repair }) => repairOf(repair))
 		.find(({ parts }) => parts.length > 0);
-	return (
-		changes ?? repairsOf(family).find((job) => job.key.endsWith('-service')) ?? repairOf('retire')
-	);
+	return changes ?? serviceOf(family);
 }
 
 /** The station of a family that a job is done at: the first that any fault leads to it from; the label where none does. */

@@ -59,7 +59,6 @@ export interface ItemFacts {
 /** The seal of an emergency item. */
 export interface KnownSeal {
 	number: string;
-	sealedOn: Day;
 	/** Null: it is whole. */
 	broken: { on: Day; why: string; lookedSince: boolean } | null;
 }

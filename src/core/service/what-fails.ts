@@ -5,7 +5,6 @@ import type { Procedure } from '../inspection/procedure.ts';
 export interface StationFaults {
 	key: string;
 	name: string;
-	short: string;
 	/** Codes, likeliest first. */
 	codes: string[];
 }
@@ -19,10 +18,9 @@ const ANYWHERE = ['DIRTY', 'WET', 'LABEL'] as const;
  */
 export function whatFailsAt(family: string, procedures: readonly Procedure[]): StationFaults[] {
 	const steps = procedures.flatMap((procedure) => procedure.steps);
-	return airwayOf(family).stations.map(({ key, name, short }) => ({
+	return airwayOf(family).stations.map(({ key, name }) => ({
 		key,
 		name,
-		short,
 		codes: [
 			...new Set([
 				...steps.filter((step) => step.station === key).flatMap((step) => step.rejects),

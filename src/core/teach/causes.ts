@@ -86,7 +86,7 @@ export function causesOf(cells: readonly Cell[]): CausesFound {
 		if (!best?.fitted || best.pValue > FALSE_FINDS) break;
 		chosen.push(best.level);
 		found.causes.push({
-			...of(best.level),
+			...best.level,
 			...ratioOf(best.fitted, chosen.length),
 			pValue: best.pValue
 		});
@@ -103,13 +103,6 @@ interface Level {
 	failures: number;
 	exposure: number;
 }
-const of = ({ factor, level, failures, exposure }: Level) => ({
-	factor,
-	level,
-	failures,
-	exposure
-});
-
 function levelsOf(cells: readonly Cell[]): Level[] {
 	const levels = new Map<string, Level>();
 	for (const cell of cells)
@@ -146,5 +139,5 @@ function ratioOf(fitted: Regression, at: number) {
 /** A cause in plain words. */
 export function causeWords({ factor, level, ratio, lower, upper, failures }: Cause): string {
 	const times = (x: number) => (x >= 10 ? x.toFixed(0) : x.toFixed(1));
-	return `${factor === 'wash batch' ? 'Wash batch' : factor.charAt(0).toUpperCase() + factor.slice(1)} ${level}: ${failures} faults, ${times(ratio)} times as many as the rest; between ${times(lower)} and ${times(upper)} times.`;
+	return `${factor.charAt(0).toUpperCase() + factor.slice(1)} ${level}: ${failures} faults, ${times(ratio)} times as many as the rest; between ${times(lower)} and ${times(upper)} times.`;
 }

@@ -1,3 +1,4 @@
+import { groupBy } from '../group-by.ts';
 import { poissonAtLeast } from '../stats/gamma.ts';
 
 /** That an item belonged to a group for a time: had a part of a lot at a station, came out of a wash batch, stood at a place. */
@@ -51,6 +52,8 @@ export interface ClusterSigns {
 export const FALSE_ALARMS = 0.05;
 /** Fewer faults than this never make an alarm. Common practice. */
 export const FEWEST_FAULTS = 4;
+/** So long after a batch a fault may come of it. Common practice. */
+export const BATCH_DAYS = 30;
 /** What a group with a cause of its own may be: so many times as bad, each as likely before. Site default. */
 const TIMES_WORSE = [3, 6, 12] as const;
 
@@ -64,12 +67,15 @@ const TIMES_WORSE = [3, 6, 12] as const;
  * @returns a row per group, the strongest evidence first
  */
 export function clusterSigns({ memberships, fleet, faults }: ClusterFacts): ClusterSigns[] {
-	const groups = byKey(memberships, ({ group }) => group);
+	const groups = groupBy(memberships, ({ group }) => group);
 	const needed = Math.max(1, groups.size) / FALSE_ALARMS;
 	const all = new Map(
-		[...byKey(fleet, ({ family }) => family)].map(([family, items]) => [family, new Active(items)])
+		[...groupBy(fleet, ({ family }) => family)].map(([family, items]) => [
+			family,
+			new Active(items)
+		])
 	);
-	const seen = byKey(
+	const seen = groupBy(
 		[...faults].sort((a, b) => a.at - b.at),
 		({ family }) => family
 	);
@@ -85,13 +91,13 @@ function signsOf(
 	seen: ReadonlyMap<string, readonly FaultSeen[]>,
 	needed: number
 ): ClusterSigns {
-	const strata = [...byKey(own, ({ family, station }) => `${family} ${station ?? ''}`).values()];
+	const strata = [...groupBy(own, ({ family, station }) => `${family} ${station ?? ''}`).values()];
 	/** Every fault of the strata in the order of its time, with the group's share of those that could have had it. */
 	const bets = strata
 		.flatMap((members) => {
 			const [{ family, station } = { family: '', station: null }] = members;
 			const active = new Active(members);
-			const held = byKey(members, ({ itemId }) => itemId);
+			const held = groupBy(members, ({ itemId }) => itemId);
 			return (seen.get(family) ?? [])
 				.filter((fault) => station === null || fault.station === station)
 				.map(({ itemId, at }) => ({
@@ -151,17 +157,6 @@ function upTo(sorted: readonly number[], moment: number): number {
 		else high = middle;
 	}
 	return low;
-}
-
-function byKey<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-	const groups = new Map<string, T[]>();
-	for (const row of rows) {
-		const key = keyOf(row);
-		const group = groups.get(key);
-		if (group) group.push(row);
-		else groups.set(key, [row]);
-	}
-	return groups;
 }
 
 const meanOfExp = (logs: readonly number[]): number => {

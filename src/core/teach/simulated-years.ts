@@ -1,5 +1,5 @@
 import { Chance } from '../stats/chance.ts';
-import type { ClusterFacts, FaultSeen, Membership } from './cluster.ts';
+import { BATCH_DAYS, type ClusterFacts, type FaultSeen, type Membership } from './cluster.ts';
 
 /** A fleet of masks and a year of it, lived through by chance. */
 export interface YearOf {
@@ -18,8 +18,6 @@ export interface YearOf {
 
 const DAY = 86_400_000;
 const YEAR = 365 * DAY;
-/** So long after a batch a fault may come of it. Common practice. */
-export const BATCH_DAYS = 30;
 
 /** A year of masks with lots in them that go through the wash, and the faults that chance and a bad lot make. */
 export function simulatedYear({

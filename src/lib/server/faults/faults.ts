@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, isNull, ne, or } from 'drizzle-orm';
 import { stationOf } from '../../../core/data/families.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import type { Connection } from '../db/client.ts';
-import { reportFault, standingReports } from '../db/queries/faults.ts';
+import { reportFault } from '../db/queries/faults.ts';
 import {
 	defect,
 	defectReport,
@@ -107,7 +107,6 @@ export function openDefects(db: Connection, most?: number) {
 	const rows = db
 		.select({
 			defect,
-			reports: standingReports,
 			tag: item.tag,
 			family: item.family,
 			place: place.name,

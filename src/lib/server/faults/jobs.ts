@@ -4,7 +4,6 @@ import { airwayOf } from '../../../core/data/families.ts';
 import { partName } from '../../../core/service/parts-store.ts';
 import { partForStation, repairOf, type Repair } from '../../../core/data/repairs.ts';
 import { closesItself } from '../../../core/people/two-people.ts';
-import { readable } from '../../../core/plan/calendar.ts';
 import { releasedByAnother } from '../../../core/people/two-people.ts';
 import { backFromRepair } from '../custody/move.ts';
 import type { Connection } from '../db/client.ts';
@@ -23,7 +22,7 @@ import type { Context } from '../kernel/context.ts';
 import { Refusal, stale } from '../kernel/refusal.ts';
 import { type Work, write } from '../kernel/write.ts';
 import { requireAuthorisedOn } from '../people/authorisations.ts';
-import { endFittings, fitPart } from './fittings.ts';
+import { endFittings, usePart } from './fittings.ts';
 
 /** A repair with its parts, the people in it and the inspection that proves it. */
 export async function jobWithParts(db: Connection, jobId: string) {
@@ -255,16 +254,7 @@ export function finishJob(context: Context, finish: JobFinish): Promise<void> {
 				'proof'
 			);
 		const defects = await mendedBy(tx, job.id);
-		const [first] = defects;
-		for (const part of finish.parts) {
-			await takePart(at, job.id, part);
-			if (first)
-				await fitPart(
-					at,
-					{ itemId: job.itemId, jobId: job.id, station: first.station, ...part },
-					defects
-				);
-		}
+		for (const part of finish.parts) await usePart(at, job, part, defects);
 		const closes = closesItself(repair, defects);
 		await tx
 			.update(serviceJob)
@@ -324,33 +314,6 @@ const closeDefects = (
 		.update(defect)
 		.set({ closedAt: now, closedHow })
 		.where(and(which, isNull(defect.closedAt)));
-
-async function takePart(
-	{ tx, today }: Work,
-	jobId: string,
-	{ lotId, quantity }: JobFinish['parts'][number]
-): Promise<void> {
-	const [lot] = await tx.select().from(partLot).where(eq(partLot.id, lotId)).for('update');
-	if (!lot) throw new Refusal('invalid', 'This part lot is not in the store.', 'parts');
-	const name = partName(lot.part);
-	if (lot.quantity < quantity)
-		throw new Refusal(
-			'invalid',
-			`${name}, lot ${lot.lot}: ${lot.quantity} left, ${quantity} wanted.`,
-			'parts'
-		);
-	if (lot.useBy && lot.useBy < today)
-		throw new Refusal(
-			'invalid',
-			`${name}, lot ${lot.lot}: past its shelf life of ${readable(lot.useBy)}.`,
-			'parts'
-		);
-	await tx
-		.update(partLot)
-		.set({ quantity: lot.quantity - quantity })
-		.where(eq(partLot.id, lotId));
-	await tx.insert(servicePart).values({ jobId, lotId, quantity });
-}
 
 /**
  * Lets a repaired item go, or takes it out of use for good. By a supervisor; after the repair and a passed

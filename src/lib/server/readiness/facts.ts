@@ -132,7 +132,6 @@ function known(
 				seal: seal
 					? {
 							number: seal.number,
-							sealedOn: day(seal.sealedAt),
 							broken: seal.brokenAt
 								? {
 										on: day(seal.brokenAt),

@@ -49,7 +49,7 @@ export async function itemPage(context: Context, tag: string) {
 	const found = await itemByTag(db, tag);
 	const id = found.item.id;
 	const asOf = todayOf(context);
-	const [facts, dues, events, defects, lastRun, openRun, job, pair] = await Promise.all([
+	const [facts, dues, events, defects, lastRun, openRun, job, pair, fitted] = await Promise.all([
 		loadFacts(db, [id], context.site),
 		duesOfItem(db, id),
 		history(context, { itemId: id, limit: EVENTS }),
@@ -60,7 +60,8 @@ export async function itemPage(context: Context, tag: string) {
 			.from(inspectionRun)
 			.where(and(eq(inspectionRun.itemId, id), isNull(inspectionRun.signedAt))),
 		openJob(db, id),
-		openPairOn(db, id)
+		openPairOn(db, id),
+		partsOf(db, id)
 	]);
 	const known = facts.get(id);
 	if (!known) throw new Refusal('not found', 'This item is gone from the register.');
@@ -77,7 +78,7 @@ export async function itemPage(context: Context, tag: string) {
 		openRun: openRun[0] ?? null,
 		job: job ?? null,
 		/** Parts with their lots, as repairs put them in or as it came. */
-		fitted: await partsOf(db, id),
+		fitted,
 		/** The seal that it lies under, where it is kept for emergencies. */
 		seal: found.item.usePattern === 'emergency' ? await sealOf(db, id) : null,
 		/** When it was washed whole, and wiped since; null: it is never washed. */

@@ -35,14 +35,15 @@ export async function learn(
 ) {
 	const { db } = context;
 	const since = new Date(context.now().getTime() - days * DAY_MS);
-	const [stations, items, lives, service, facts, alarms, names] = await Promise.all([
+	const [stations, items, lives, service, facts, alarms, names, drift] = await Promise.all([
 		stationCounts(db, since),
 		itemCounts(db, since),
 		partLives(db),
 		serviceCounts(db, since),
 		clusterFacts(db, context.now()),
 		alarmList(db),
-		namesOfGroups(db)
+		namesOfGroups(db),
+		drifting(context)
 	]);
 	const signs = await heavy('clusters', facts);
 	const counts = FAMILIES.map((one) => ({
@@ -62,7 +63,7 @@ export async function learn(
 		items.filter((row) => row.family === chosen).map((row) => asCell(row, partName))
 	);
 	const causes = causesOf(cells);
-	const [months, drift] = await Promise.all([monthCounts(db, chosen, since), drifting(context)]);
+	const months = await monthCounts(db, chosen, since);
 	return {
 		family: chosen,
 		families: counts,
@@ -76,13 +77,12 @@ export async function learn(
 				href: hrefOfGroup(sign.group)
 			})),
 		watched: signs.length,
-		stations: airwayOf(chosen).stations.map(({ key, name, short }) => {
+		stations: airwayOf(chosen).stations.map(({ key, name }) => {
 			const row = stations.find((one) => one.family === chosen && one.station === key);
 			const trials = Math.max(row?.inspections ?? 0, row?.failures ?? 0);
 			return {
 				key,
 				name,
-				short,
 				failures: row?.failures ?? 0,
 				inspections: row?.inspections ?? 0,
 				share: trials > 0 ? wilson(row?.failures ?? 0, trials) : null

@@ -2,7 +2,7 @@
 	import { readable } from '$core/plan/calendar';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { airwayOf } from '$core/data/families';
-	import { rejectCode } from '$core/data/reject-codes';
+	import { RECALLED, rejectCode } from '$core/data/reject-codes';
 	import { PARTS, repairOf } from '$core/data/repairs';
 	import { closesItself } from '$core/people/two-people';
 	import Airway from '$lib/ui/airway/Airway.svelte';
@@ -323,7 +323,7 @@
 						{when(report.reportedAt)} by {by}{#if report.note}: “{report.note}”{/if}
 						{#if report.runId}<a class="linkish ml-1" href="/runs/{report.runId}">inspection</a
 							>{/if}
-						{#if !report.withdrawnAt && !report.runId && data.defect.code !== 'RECALL' && report.reportedBy === data.me && stage === 1}
+						{#if !report.withdrawnAt && !report.runId && data.defect.code !== RECALLED && report.reportedBy === data.me && stage === 1}
 							<form
 								method="post"
 								action="?/back"

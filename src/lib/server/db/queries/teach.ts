@@ -1,12 +1,16 @@
 import { sql } from 'drizzle-orm';
-import type { FaultSeen, InFleet, Membership } from '../../../../core/teach/cluster.ts';
+import {
+	BATCH_DAYS,
+	type FaultSeen,
+	type InFleet,
+	type Membership
+} from '../../../../core/teach/cluster.ts';
+import { NOT_LOOKED_FOR } from '../../../../core/data/reject-codes.ts';
 import type { Connection } from '../client.ts';
 
 /** Codes of what was not found by looking at it: a life that was over, a lot that was called back. */
-const FOUND = sql`d.code not in ('OVER', 'RECALL')
+const FOUND = sql`d.code not in ${[...NOT_LOOKED_FOR]}
 	and (d.closed_how is null or d.closed_how not in ('withdrawn', 'not-confirmed'))`;
-/** So long after a batch a fault may come of it, in days. Common practice. */
-const BATCH_DAYS = 30;
 const ms = (column: string) => sql.raw(`(extract(epoch from ${column}) * 1000)::float8`);
 
 async function rowsOf<T>(db: Connection, query: ReturnType<typeof sql>): Promise<T[]> {
