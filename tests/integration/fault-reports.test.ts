@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
 	defect,
@@ -19,8 +20,10 @@ import {
 	recallPage,
 	recallParts
 } from '../../src/lib/server/faults/recalls.ts';
+import { addFaultPhoto, faultPhotos } from '../../src/lib/server/faults/photos.ts';
 import { history } from '../../src/lib/server/records/history.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
+import { photoJpeg } from '../../src/lib/server/inspection/photos.ts';
 import { openYard } from '../support/database.ts';
 import { expectRefusal } from '../support/refusal.ts';
 import { inspect } from '../support/work.ts';
@@ -133,6 +136,27 @@ describe('a fault written down by hand', () => {
 		);
 	});
 
+	it('keeps pictures of it while it is open, drawn anew, never changed', async () => {
+		const { defectId } = await report();
+		const bytes = await sharp({
+			create: { width: 40, height: 30, channels: 3, background: 'red' }
+		})
+			.png()
+			.toBuffer();
+		const picture = (id: string, given: Uint8Array = bytes) =>
+			addFaultPhoto(as('viewer'), { id: randomUUID(), defectId: id, bytes: given });
+		await picture(defectId);
+		await expectRefusal(picture(defectId, Buffer.from('no picture')), 'invalid', /no picture/);
+		await expectRefusal(picture(randomUUID()), 'not found', /no such fault/);
+		const [kept] = await faultPhotos(own.test.db, defectId);
+		expect([...(await photoJpeg(own.test.db, kept?.id ?? '')).subarray(0, 3)]).toEqual([
+			0xff, 0xd8, 0xff
+		]);
+		await expect(own.test.raw`delete from defect_photo`).rejects.toThrow(/append-only/);
+		await mend('HM-0001', defectId);
+		await expectRefusal(picture(defectId), 'conflict', /has ended/);
+	});
+
 	it('is found again among the ended ones', async () => {
 		const told = await report();
 		await takeReportBack(as('viewer'), {
@@ -234,7 +258,7 @@ describe('a lot that is called back', () => {
 		await look('HM-0002');
 		await expectRefusal(look('HM-0002'), 'conflict', /not waiting/);
 		await expectRefusal(look('HM-0001'), 'conflict', /not waiting/);
-		expect((await recallList(own.test.db)).parts).toMatchObject([
+		expect((await recallList(as('viewer'))).parts).toMatchObject([
 			{ held: 1, changed: 1, had: 1, looked: 1 }
 		]);
 		// A part that was recalled did not fail.

@@ -1,4 +1,5 @@
 import { randomUUID as id } from 'node:crypto';
+import { addFaultPhoto } from '../../src/lib/server/faults/photos.ts';
 import { lookInto, recallParts } from '../../src/lib/server/faults/recalls.ts';
 import { notConfirmed, reportByHand, takeReportBack } from '../../src/lib/server/faults/reports.ts';
 import { lookIntoAlarm } from '../../src/lib/server/teach/clusters.ts';
@@ -12,6 +13,11 @@ export const FAULT_WRITES: [name: string, least: Role, write: (c: Context) => Pr
 			'write a fault down',
 			'viewer',
 			(c) => reportByHand(c, { id: id(), tag: 'HM-0001', station: 'exhalation', code: 'CURL' })
+		],
+		[
+			'keep a picture of a fault',
+			'viewer',
+			(c) => addFaultPhoto(c, { id: id(), defectId: id(), bytes: new TextEncoder().encode('x') })
 		],
 		[
 			'take a report back',

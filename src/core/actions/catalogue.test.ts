@@ -7,6 +7,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'inspection.answered': { step: 'gasket', value: 'reject', code: 'CURL', note: null },
 	'inspection.assisted': { assistant: 'Odd Kessmer', account: 'user-odd' },
 	'inspection.hold-started': { step: 'hold', start: 295, seconds: 60 },
+	'defect.photo': { sha256: 'ab', width: 10, height: 10 },
 	'inspection.photo': { step: 'lens', sha256: 'ab', width: 10, height: 10 },
 	'inspection.signed': { procedure: 'half-mask', version: 1, outcome: 'pass' },
 	'instrument.read': { step: 'whistle', bar: 55, instrument: 'BA bench' },

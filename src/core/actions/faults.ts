@@ -23,6 +23,11 @@ export const FAULT_ACTIONS = {
 		payload: found,
 		says: (p) => `Fault reported again: ${codeWords(p.code)}`
 	}),
+	'defect.photo': action({
+		subject: 'defect',
+		payload: z.object({ sha256: z.string(), width: z.number(), height: z.number() }),
+		says: () => 'Picture of a fault taken'
+	}),
 	'defect.withdrawn': action({
 		subject: 'defect',
 		payload: found,

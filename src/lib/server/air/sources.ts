@@ -136,6 +136,28 @@ export function enterAirTest(context: Context, input: AirTestInput): Promise<Air
 	});
 }
 
+/** Sources whose air failed a test, the newest test first, each with the cylinders that still hold that air and where they are. */
+export async function failedAir({ db, site }: Reader) {
+	const tests = await db
+		.select({
+			id: airTest.id,
+			sourceId: airTest.sourceId,
+			source: airSource.name,
+			at: airTest.takenAt
+		})
+		.from(airTest)
+		.innerJoin(airSource, eq(airSource.id, airTest.sourceId))
+		.where(eq(airTest.outcome, 'fail'))
+		.orderBy(desc(airTest.takenAt));
+	const sources = [...new Set(tests.map(({ sourceId }) => sourceId))];
+	const filled = (await Promise.all(sources.map((id) => filledFrom(db, id)))).flat();
+	const held = await heldOf(db, site, [...new Set(filled.map(({ itemId }) => itemId))]);
+	return tests.map((test) => ({
+		...test,
+		holds: held.filter(({ testId }) => testId === test.id).map(({ tag, where }) => ({ tag, where }))
+	}));
+}
+
 const inSet = alias(item, 'in_set');
 
 /** Of some cylinders, those whose air failed a test, with which and where they are. */

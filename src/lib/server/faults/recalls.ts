@@ -2,9 +2,15 @@ import { and, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { RECALLED } from '../../../core/data/reject-codes.ts';
 import { partName } from '../../../core/service/parts-store.ts';
 import type { Connection } from '../db/client.ts';
-import { holdHolders, recallRows, recallsWithProgress } from '../db/queries/recalls.ts';
+import {
+	holdHolders,
+	recalledFilters,
+	recallRows,
+	recallsWithProgress
+} from '../db/queries/recalls.ts';
 import { item, itemModel, partLot, recall, recallItem } from '../db/schema/index.ts';
-import type { Context } from '../kernel/context.ts';
+import { failedAir } from '../air/sources.ts';
+import type { Context, Reader } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
 import { tellAtOnce } from '../notices/urgent.ts';
@@ -109,9 +115,12 @@ export async function recallPage(db: Connection, id: string) {
 }
 
 /** Every recall and withdrawal with how far it is. */
-export async function recallList(db: Connection) {
-	const [parts, models] = await Promise.all([
+export async function recallList(reader: Reader) {
+	const { db } = reader;
+	const [parts, filters, air, models] = await Promise.all([
 		recallsWithProgress(db),
+		recalledFilters(db),
+		failedAir(reader),
 		db
 			.select({
 				id: itemModel.id,
@@ -127,5 +136,10 @@ export async function recallList(db: Connection) {
 			.groupBy(itemModel.id)
 			.orderBy(desc(itemModel.withdrawnOn))
 	]);
-	return { parts: parts.map((row) => ({ ...row, name: partName(row.part) })), models };
+	return {
+		parts: parts.map((row) => ({ ...row, name: partName(row.part) })),
+		filters,
+		air,
+		models
+	};
 }

@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
+import { unionAll } from 'drizzle-orm/pg-core';
 import type { Connection } from '../db/client.ts';
-import { photo, user } from '../db/schema/index.ts';
+import { defectPhoto, photo, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { sha256 } from '../kernel/sha256.ts';
@@ -109,9 +110,12 @@ export const photosOf = (db: Connection, runId: string) =>
 		.where(eq(photo.runId, runId))
 		.orderBy(asc(photo.takenAt));
 
-/** The bytes of a picture. */
+/** The bytes of a picture, of an inspection or of a fault. */
 export async function photoJpeg(db: Connection, id: string): Promise<Buffer> {
-	const [row] = await db.select({ jpeg: photo.jpeg }).from(photo).where(eq(photo.id, id));
+	const [row] = await unionAll(
+		db.select({ jpeg: photo.jpeg }).from(photo).where(eq(photo.id, id)),
+		db.select({ jpeg: defectPhoto.jpeg }).from(defectPhoto).where(eq(defectPhoto.id, id))
+	);
 	if (!row) throw new Refusal('not found', 'There is no such picture.');
 	return row.jpeg;
 }

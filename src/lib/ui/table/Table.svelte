@@ -19,7 +19,8 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { hearsKeys } from '../shell/keys.svelte';
-	import { csvOf, nextSort, sortedAt, sortOf, type TableColumn } from './table';
+	import AsCsv from './AsCsv.svelte';
+	import { nextSort, sortedAt, sortOf, type TableColumn } from './table';
 
 	interface Props {
 		/** What it lists, for whoever does not see it. */
@@ -158,18 +159,6 @@
 		if (windowed) get(sight).scrollToIndex(current, { align: 'auto' });
 		else body?.rows[current]?.scrollIntoView({ block: 'nearest' });
 	}
-
-	async function save() {
-		const text = await csvOf(
-			seen.map(({ original }) => original),
-			columns
-		);
-		const link = document.createElement('a');
-		link.href = URL.createObjectURL(new Blob([`\uFEFF${text}`], { type: 'text/csv' }));
-		link.download = `${csv}.csv`;
-		link.click();
-		setTimeout(() => URL.revokeObjectURL(link.href), 1000);
-	}
 </script>
 
 <svelte:window
@@ -250,8 +239,8 @@
 		</tbody>
 	</table>
 </div>
-{#if csv && seen.length}<p class="no-print mt-2">
-		<button type="button" class="linkish min-h-11" onclick={() => void save()}
-			>What is seen here, as CSV</button
-		>
-	</p>{/if}
+{#if csv && seen.length}<AsCsv
+		name={csv}
+		rows={seen.map(({ original }) => original)}
+		{columns}
+	/>{/if}

@@ -43,7 +43,7 @@ const plain = (value: string | number | null | undefined): string | number =>
 /** Rows and columns as they are seen, as CSV. */
 export async function csvOf<T>(
 	rows: readonly T[],
-	columns: readonly TableColumn<T>[]
+	columns: readonly Pick<TableColumn<T>, 'head' | 'value'>[]
 ): Promise<string> {
 	const { default: Papa } = await import('papaparse');
 	return Papa.unparse({

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** How long a part lives: the share that is still good at each age, what law fits, when to change it. */
+	import AsCsv from '../table/AsCsv.svelte';
 	import Chart, { type ChartColours } from '../chart/Chart.svelte';
 	import { axis, line } from '../chart/parts';
 
@@ -109,6 +110,17 @@
 					s.upper.toFixed(3)
 				])
 			}}
+		/>
+		<AsCsv
+			name="lives-{part.part}"
+			rows={part.curve}
+			columns={[
+				{ head: 'days', value: (row) => row.duration },
+				{ head: 'at risk', value: (row) => row.atRisk },
+				{ head: 'still good', value: (row) => row.survival },
+				{ head: 'lower 95 %', value: (row) => row.lower },
+				{ head: 'upper 95 %', value: (row) => row.upper }
+			]}
 		/>
 	</div>{/if}
 {#if part.choices.length}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import AsCsv from '../table/AsCsv.svelte';
+
 	/** Rates beside each other: a mark at the rate, a line as long as it is unsure, the numbers behind. */
 	interface Rate {
 		name: string;
@@ -67,6 +69,18 @@
 		{/each}
 	</tbody>
 </table>
+{#if rates.length}<AsCsv
+		name={label.toLowerCase().replaceAll(' ', '-')}
+		rows={rates}
+		columns={[
+			{ head: 'group', value: (row) => row.name },
+			{ head: 'faults', value: (row) => row.failures },
+			{ head: of, value: (row) => row.trials },
+			{ head: 'per 1,000', value: (row) => row.rate * 1000 },
+			{ head: 'lower 95 %', value: (row) => row.lower * 1000 },
+			{ head: 'upper 95 %', value: (row) => row.upper * 1000 }
+		]}
+	/>{/if}
 {#if rates.some(({ failures }) => failures < SMALL)}<p class="mt-1 text-[0.9rem] text-soft">
 		Hollow marks: fewer than {SMALL} faults, a small number.
 	</p>{/if}

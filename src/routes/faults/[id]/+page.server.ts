@@ -5,6 +5,7 @@ import { RECALLED } from '$core/data/reject-codes';
 import { repairsOf } from '$core/data/repairs';
 import { releasedByAnother } from '$core/people/two-people';
 import { defectPage } from '$lib/server/faults/faults';
+import { faultPhotos } from '$lib/server/faults/photos';
 import { notConfirmed, takeReportBack } from '$lib/server/faults/reports';
 import { finishJob, partsFor, releaseJob, startJob } from '$lib/server/faults/jobs';
 import { startRun } from '$lib/server/inspection/runs';
@@ -31,6 +32,7 @@ export const load: PageServerLoad = (event) =>
 		const forAnother = mayRelease && byAnother && found.job?.doneBy === context.actor.id;
 		return {
 			...found,
+			photos: await faultPhotos(context.db, found.defect.id),
 			parts: found.job
 				? await partsFor(context.db, found.job.repair, found.defect.station, asOf)
 				: [],

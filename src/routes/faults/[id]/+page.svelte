@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { invalidateAll } from '$app/navigation';
 	import { readable } from '$core/plan/calendar';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { airwayOf } from '$core/data/families';
@@ -9,10 +10,20 @@
 	import { withDefects } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
+	import { outbox } from '$lib/ui/outbox/outbox.svelte';
+	import Photos from '$lib/ui/photo/Photos.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data, form } = $props();
+	$effect(() =>
+		outbox.listen(
+			(parcel) => {
+				if (parcel.about === data.defect.id) void invalidateAll();
+			},
+			() => {}
+		)
+	);
 	const airway = $derived(airwayOf(data.item.family));
 	const code = $derived(rejectCode(data.defect.code));
 	const marks = $derived(withDefects({}, data.defect.closedAt ? [] : data.others));
@@ -340,6 +351,14 @@
 					</li>
 				{/each}
 			</ol>
+			<Photos
+				url="/api/faults/{data.defect.id}/photos"
+				about={data.defect.id}
+				tag={data.item.tag}
+				title={code.name}
+				photos={data.photos}
+				active={!data.defect.closedAt}
+			/>
 			{#if job?.parts.length}
 				<h2 class="mt-4">Parts used</h2>
 				<ul>

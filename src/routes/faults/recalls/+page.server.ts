@@ -8,8 +8,9 @@ import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
-		const { db, actor } = contextOf(event);
-		const [list, lots] = await Promise.all([recallList(db), lotsOfParts(db)]);
+		const context = contextOf(event);
+		const { db, actor } = context;
+		const [list, lots] = await Promise.all([recallList(context), lotsOfParts(db)]);
 		return {
 			...list,
 			/** Lots that can be called back, with how many sit in items and lie in the store. */

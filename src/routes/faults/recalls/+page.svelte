@@ -16,14 +16,23 @@
 	/** What is still to be done. */
 	const left = (one: (typeof data.parts)[number]) =>
 		one.held - one.changed + (one.had - one.looked);
+	const toDo = $derived(
+		data.parts.filter((one) => left(one) > 0).length +
+			data.filters.filter((one) => one.off < one.all).length +
+			data.air.filter((one) => one.holds.length > 0).length +
+			data.models.filter((one) => one.gone < one.all).length
+	);
 </script>
 
 <svelte:head><title>Recalls · Grevan</title></svelte:head>
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>Recalls</h1>
 	<p class="text-soft">
-		{data.parts.filter((one) => left(one) > 0).length} of {data.parts.length} lots of parts still to be
-		dealt with
+		{toDo === 0
+			? 'All dealt with'
+			: toDo === 1
+				? 'One still to be dealt with'
+				: `${toDo} still to be dealt with`}
 	</p>
 </div>
 <div class="mt-2"><SectionLinks label="Faults" links={FAULT_LINKS} /></div>
@@ -48,6 +57,54 @@
 				{:else}<li class="py-1 text-soft">None was called back yet.</li>{/each}
 			</ul>
 		</section>
+		<section aria-labelledby="filters" class="mt-7">
+			<h2 id="filters">Lots of filters</h2>
+			<ul class="mt-1">
+				{#each data.filters as one (one.id)}
+					<li class="rowline flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+						<StateMark state={one.off < one.all ? 'held' : 'good'} />
+						<a
+							class="linkish inline-flex min-h-11 items-center font-semibold"
+							href="/filters/lots/{one.id}">{one.filter}, lot {one.lot}</a
+						>
+						<span class="min-w-0 flex-1 text-soft">{one.why}</span>
+						<span>{one.off} of {one.all} taken off</span>
+						<span class="font-mono text-[0.9rem]">{siteDay(one.at)}</span>
+					</li>
+				{:else}<li class="py-1 text-soft">
+						None. A lot is called back <a class="linkish" href="/filters/store"
+							>in the store of filters</a
+						>.
+					</li>{/each}
+			</ul>
+		</section>
+		<section aria-labelledby="air" class="mt-7">
+			<h2 id="air">Air that failed its test</h2>
+			<ul class="mt-1">
+				{#each data.air as one (one.id)}
+					<li class="rowline flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+						<StateMark state={one.holds.length ? 'held' : 'good'} />
+						<a
+							class="linkish inline-flex min-h-11 items-center font-semibold"
+							href="/air/tests/{one.sourceId}">{one.source}</a
+						>
+						<span class="min-w-0 flex-1 text-soft"
+							>{#each one.holds as cylinder, i (cylinder.tag)}{i ? '; ' : ''}<a
+									class="linkish"
+									href="/items/{cylinder.tag}">{cylinder.tag}</a
+								>
+								{cylinder.where}{/each}</span
+						>
+						<span
+							>{one.holds.length === 0
+								? 'no cylinder holds it any more'
+								: `still in ${one.holds.length} ${one.holds.length === 1 ? 'cylinder' : 'cylinders'}`}</span
+						>
+						<span class="font-mono text-[0.9rem]">{siteDay(one.at)}</span>
+					</li>
+				{:else}<li class="py-1 text-soft">None failed.</li>{/each}
+			</ul>
+		</section>
 		<section aria-labelledby="models" class="mt-7">
 			<h2 id="models">Models withdrawn by their maker</h2>
 			<ul class="mt-1">
@@ -65,12 +122,6 @@
 				{:else}<li class="py-1 text-soft">None. A model is withdrawn on its own page.</li>{/each}
 			</ul>
 		</section>
-		<p class="mt-6 text-soft">
-			Lots of filters are called back <a class="linkish" href="/filters/store"
-				>in the store of filters</a
-			>; fills of a source whose air failed on
-			<a class="linkish" href="/air/tests">its test</a>, with where each cylinder is.
-		</p>
 	</div>
 	{#if data.mayRecall}
 		<section class="self-start rounded border-2 border-ink bg-sheet p-4" aria-labelledby="call">

@@ -20,7 +20,7 @@
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
 	import Assistant from './Assistant.svelte';
 	import AnswerBar from './AnswerBar.svelte';
-	import Photos from './Photos.svelte';
+	import Photos from '$lib/ui/photo/Photos.svelte';
 	import ReadingStep from './ReadingStep.svelte';
 	import SignedRun from './SignedRun.svelte';
 
@@ -265,7 +265,8 @@
 						</div>
 					</div>
 					<Photos
-						run={data.run.id}
+						url="/api/runs/{data.run.id}/photos"
+						about={data.run.id}
 						tag={data.item.tag}
 						step={step.key}
 						title={step.title}

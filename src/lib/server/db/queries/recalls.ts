@@ -69,6 +69,29 @@ export const recallsWithProgress = async (
 			group by r.id, l.part, l.lot order by r.called_at desc`)
 	).rows.map((row) => ({ ...row, at: new Date(row.at) }));
 
+/** Lots of filters that were called back, the newest first: pairs and layers that were opened from each, and how many of them are off. */
+export const recalledFilters = async (db: Connection) =>
+	(
+		await db.execute<{
+			id: string;
+			filter: string;
+			lot: string;
+			why: string;
+			at: Date;
+			all: number;
+			off: number;
+		}>(sql`
+			select l.id, m.name as filter, l.lot, l.recall_reason as why, l.recalled_at as at,
+				count(p.off)::int as all, count(*) filter (where p.off)::int as off
+			from filter_lot l join filter_model m on m.id = l.model_id
+			left join (
+				select lot_id, discarded_at is not null as off from filter_pair
+				union all select lot_id, removed_at is not null from filter_layer
+			) p on p.lot_id = l.id
+			where l.recalled_at is not null
+			group by l.id, m.name order by l.recalled_at desc`)
+	).rows.map((row) => ({ ...row, at: new Date(row.at) }));
+
 /** An item of a recall: where it is, since when it had the part, and who wore it in that time. */
 export interface RecallRow {
 	itemId: string;

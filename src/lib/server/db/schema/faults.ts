@@ -14,6 +14,7 @@ import {
 	uuid
 } from 'drizzle-orm/pg-core';
 import { user } from './accounts.ts';
+import { bytes } from './bytes.ts';
 import {
 	FAULT_ENDS,
 	type FaultEnd,
@@ -84,6 +85,25 @@ export const defectReport = pgTable(
 		withdrawnAt: moment('withdrawn_at')
 	},
 	(t) => [index('defect_report_defect').on(t.defectId), index('defect_report_run').on(t.runId)]
+);
+
+/** A picture of a fault that was found outside of an inspection, drawn anew from its pixels. Append-only. */
+export const defectPhoto = pgTable(
+	'defect_photo',
+	{
+		/** Made by the client. */
+		id: uuid('id').primaryKey(),
+		defectId: uuid('defect_id')
+			.notNull()
+			.references(() => defect.id),
+		jpeg: bytes('jpeg').notNull(),
+		sha256: text('sha256').notNull(),
+		width: integer('width').notNull(),
+		height: integer('height').notNull(),
+		takenBy: by('taken_by'),
+		takenAt: moment('taken_at').notNull()
+	},
+	(t) => [index('defect_photo_defect').on(t.defectId)]
 );
 
 export const serviceJob = pgTable(

@@ -1,23 +1,27 @@
 <script lang="ts">
-	/** Pictures at a step: taken with the camera or chosen as a file; they wait on the device like answers do. */
+	/** Pictures of what was found, at a step or a fault: taken with the camera or chosen as a file; they wait on the device like answers do. */
 	import Camera from '@lucide/svelte/icons/camera';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Props {
-		run: string;
+		/** Takes them in. */
+		url: string;
+		/** What they belong to: the inspection or the fault. */
+		about: string;
 		tag: string;
-		step: string;
-		/** Of the step, to be read where it is refused. */
+		/** Of an inspection. */
+		step?: string;
+		/** Of the step or the fault, to be read where it is refused. */
 		title: string;
 		photos: readonly { id: string; by: string; takenAt: Date }[];
 		active: boolean;
 	}
-	let { run, tag, step, title, photos, active }: Props = $props();
+	let { url, about, tag, step, title, photos, active }: Props = $props();
 	const MOST_BYTES = 15_000_000;
 	let refusal = $state<string | null>(null);
 	const unsent = $derived(
-		outbox.waiting.filter((p) => p.about === run && p.file && p.body.step === step).length
+		outbox.waiting.filter((p) => p.about === about && p.file && p.body.step === step).length
 	);
 
 	function take(event: Event & { currentTarget: HTMLInputElement }) {
@@ -31,11 +35,11 @@
 		}
 		outbox.put({
 			id: crypto.randomUUID(),
-			about: run,
+			about,
 			name: tag,
 			says: `${title}: picture`,
-			url: `/api/runs/${run}/photos`,
-			body: { id: crypto.randomUUID(), step },
+			url,
+			body: step === undefined ? { id: crypto.randomUUID() } : { id: crypto.randomUUID(), step },
 			file
 		});
 	}
@@ -51,7 +55,7 @@
 					accept="image/*"
 					capture="environment"
 					class="sr-only"
-					aria-label="Picture of this step"
+					aria-label={step === undefined ? 'Picture of the fault' : 'Picture of this step'}
 					onchange={take}
 				/>
 			</label>
