@@ -9,6 +9,7 @@ const ITEMS = process.env.BENCH_ITEMS ?? '10000';
 await runMain(async () => {
 	await ensureDependencies();
 	await runScript('bench-core', {});
+	await runScript('bench-drill', {});
 	if (process.argv.includes('--core')) return;
 	if (process.argv.includes('--board')) return board();
 	if (process.argv.includes('--freeze')) return freeze();

@@ -15,6 +15,11 @@ export class Chance {
 		return low + Math.floor(this.next() * (high - low + 1));
 	}
 
+	/** Anywhere from one number to another. */
+	between(from: number, to: number): number {
+		return from + this.next() * (to - from);
+	}
+
 	pick<T>(list: readonly T[]): T {
 		const found = list[this.int(0, list.length - 1)];
 		if (found === undefined) throw new RangeError('Nothing to pick from.');

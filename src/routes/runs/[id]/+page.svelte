@@ -5,7 +5,6 @@
 	import { invalidateAll } from '$app/navigation';
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import { airwayOf, stationOf } from '$core/data/families';
-	import { rejectCode } from '$core/data/reject-codes';
 	import { onRecordAt } from '$core/inspection/on-record';
 	import { readingText } from '$core/inspection/reading';
 	import Airway from '$lib/ui/airway/Airway.svelte';
@@ -19,9 +18,10 @@
 	import { siteDay, siteMoment } from '$lib/ui/time/moments';
 	import { serverClock } from '$lib/ui/timer/clock.svelte';
 	import Assistant from './Assistant.svelte';
-	import AnswerBar from './AnswerBar.svelte';
+	import AnswerBar from '$lib/ui/run/AnswerBar.svelte';
 	import Photos from '$lib/ui/photo/Photos.svelte';
-	import ReadingStep from './ReadingStep.svelte';
+	import ReadingStep from '$lib/ui/run/ReadingStep.svelte';
+	import StepSheet from '$lib/ui/run/StepSheet.svelte';
 	import SignedRun from './SignedRun.svelte';
 
 	let { data, form } = $props();
@@ -216,54 +216,24 @@
 								onstart={(start) => session.startHold(start)}
 							/>{/key}
 					{/if}
-					<div class="mt-4 grid gap-6 md:grid-cols-2">
-						<div>
-							<h2>Good looks like</h2>
-							<p class="text-[1.05rem]">{step.good}</p>
-							<h2 class="mt-3">Last time here</h2>
-							<p>
-								{#if before}{before.readings
-										? `${readingText(before.readings)}, `
-										: ''}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last
-										?.signedAt
-										? siteDay(data.last.signedAt)
-										: ''} · {data.last?.by}{:else}nothing on record{/if}
-							</p>
-							<h2 class="mt-3">Why</h2>
-							<p class="text-soft">{step.why}</p>
-						</div>
-						<div>
-							<h2 id="codes">{choosing ? 'Which? Press its number' : 'Reject if'}</h2>
-							<ul aria-labelledby="codes">
-								{#each step.rejects as code, i (code)}
-									<li class="border-t border-rule">
-										{#if choosing}
-											<button
-												type="button"
-												class="flex min-h-11 w-full cursor-pointer items-center gap-3 text-left hover:bg-heldtint"
-												onclick={() => session.give('reject', code)}
-											>
-												<kbd>{i + 1}</kbd><span class="tag w-16">{code}</span><span
-													>{rejectCode(code).name}</span
-												><span class="text-soft ml-auto text-[0.88rem]"
-													>{rejectCode(code).severity}</span
-												>
-											</button>
-										{:else}
-											<div class="flex items-baseline gap-3 py-1">
-												<span class="tag w-16">{code}</span><span>{rejectCode(code).name}</span>
-											</div>
-										{/if}
-									</li>
-								{/each}
-							</ul>
-							{#if choosing}<button
-									type="button"
-									class="linkish mt-2 min-h-11"
-									onclick={() => (session.choosing = false)}>None of these <kbd>Esc</kbd></button
-								>{/if}
-						</div>
-					</div>
+					<StepSheet
+						family={data.item.family}
+						{step}
+						{choosing}
+						onreject={(code) => session.give('reject', code)}
+						onnone={() => (session.choosing = false)}
+					>
+						<h2 class="mt-3">Last time here</h2>
+						<p>
+							{#if before}{before.readings
+									? `${readingText(before.readings)}, `
+									: ''}{before.value}{before.code ? `, ${before.code}` : ''} · {data.last?.signedAt
+									? siteDay(data.last.signedAt)
+									: ''} · {data.last?.by}{:else}nothing on record{/if}
+						</p>
+						<h2 class="mt-3">Why</h2>
+						<p class="text-soft">{step.why}</p>
+					</StepSheet>
 					<Photos
 						url="/api/runs/{data.run.id}/photos"
 						about={data.run.id}
