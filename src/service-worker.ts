@@ -10,12 +10,12 @@ import { RUN_PAGES, runPageKey, runPagesOf } from './lib/run-pages';
 
 /**
  * Keeps what an opened inspection needs on the device, so that it can be finished while the network is away, the
- * counter, so that forty scans go on, and the guide: for the person who opened it, and for nobody else. Every other page comes from the server or not at all: what is due and
+ * counter, so that forty scans go on, the trainer, and the guide: for the person who opened it, and for nobody else. Every other page comes from the server or not at all: what is due and
  * held is never shown from yesterday.
  */
 const worker = self as unknown as ServiceWorkerGlobalScope & { __WB_MANIFEST?: never };
 const RUN_PATH =
-	/^\/(runs\/[0-9a-f-]{36}|help|counter|counter\/return|api\/counter\/kept)(\/__data\.json)?$/;
+	/^\/(runs\/[0-9a-f-]{36}|help|counter|counter\/return|api\/counter\/kept|drill|drill\/run\/[a-z-]{1,60})(\/__data\.json)?$/;
 const GUIDE = '/help';
 /** A page that the server does not give within this time is taken from the device. */
 const PATIENCE_S = 5;

@@ -36,6 +36,7 @@ import { saveItemModel, withdrawModel } from '../../src/lib/server/register/mode
 import { addItem, importItems, moveItems } from '../../src/lib/server/register/register.ts';
 import { movePart } from '../../src/lib/server/register/sets.ts';
 import { AIR_WRITES } from '../support/air-writes.ts';
+import { DRILL_WRITES } from '../support/drill-writes.ts';
 import { FAULT_WRITES } from '../support/fault-writes.ts';
 import { CUSTODY_WRITES } from '../support/custody-writes.ts';
 import { PEOPLE_WRITES } from '../support/people-writes.ts';
@@ -354,6 +355,7 @@ describe('who may do what', () => {
 		...WRITES,
 		...AIR_WRITES,
 		...CUSTODY_WRITES,
+		...DRILL_WRITES,
 		...FAULT_WRITES,
 		...PEOPLE_WRITES,
 		...PLAN_WRITES,

@@ -9,6 +9,7 @@ export type SubjectKind =
 	| 'cluster'
 	| 'container'
 	| 'defect'
+	| 'drill'
 	| 'entry'
 	| 'fill'
 	| 'fill-panel'

@@ -7,6 +7,14 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'inspection.answered': { step: 'gasket', value: 'reject', code: 'CURL', note: null },
 	'inspection.assisted': { assistant: 'Odd Kessmer', account: 'user-odd' },
 	'inspection.hold-started': { step: 'hold', start: 295, seconds: 60 },
+	'drill.exam-begun': { procedure: 'Half mask', who: 'Ilse', beside: 'Tove' },
+	'drill.exam-ended': {
+		procedure: 'Half mask',
+		who: 'Ilse',
+		points: 90,
+		passed: true,
+		why: '90 of 100 points; 75 are asked.'
+	},
 	'defect.photo': { sha256: 'ab', width: 10, height: 10 },
 	'inspection.photo': { step: 'lens', sha256: 'ab', width: 10, height: 10 },
 	'inspection.signed': { procedure: 'half-mask', version: 1, outcome: 'pass' },

@@ -3,6 +3,7 @@ import type { Action, ActionLink, RecordKind, SubjectKind } from './action.ts';
 import { AIR_ACTIONS, ENTRY_ACTIONS } from './air.ts';
 import { BENCH_ACTIONS } from './bench.ts';
 import { CUSTODY_ACTIONS } from './custody.ts';
+import { DRILL_ACTIONS } from './drill.ts';
 import { FAULT_ACTIONS } from './faults.ts';
 import { FILTER_ACTIONS } from './filters.ts';
 import { HAZARD_ACTIONS } from './hazards.ts';
@@ -27,7 +28,8 @@ export const ACTIONS = {
 	...SITE_ACTIONS,
 	...PEOPLE_ACTIONS,
 	...CUSTODY_ACTIONS,
-	...PLAN_ACTIONS
+	...PLAN_ACTIONS,
+	...DRILL_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;

@@ -11,8 +11,7 @@ import {
 	shut,
 	smooth,
 	specks,
-	type Subject,
-	type Vary
+	type Subject
 } from './mark.ts';
 
 /** A valve disc: from above at the left, cut through at the right. */
@@ -436,4 +435,3 @@ const cover: Subject = {
 
 /** Where a mask breathes out, and what lies in its way. */
 export const VALVES = { disc, gasket, closing, cup, diaphragm, cover } as const;
-export type { Vary };

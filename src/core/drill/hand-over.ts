@@ -1,4 +1,3 @@
-import { rejectCode } from '../data/reject-codes.ts';
 import type { Procedure, ReadingRule, Step } from '../inspection/procedure.ts';
 import { judgeReading, type ReadingFacts, type Readings } from '../inspection/reading.ts';
 import { Chance } from '../stats/chance.ts';
@@ -28,15 +27,12 @@ export const DRILL_LIMITS: ReadingFacts = {
 	leastInletBar: 4.5
 };
 
-/** By level: most faults, how far gone they are, how many near ones. Site defaults. */
+/** By level: how many faults, how often a fault is one of those that should be met next, how far gone they are, how many near ones. Site defaults. */
 const LEVELS = {
-	1: { fewest: 1, most: 1, from: 0.8, to: 1, near: 1 },
-	2: { fewest: 0, most: 3, from: 0.5, to: 0.9, near: 2 },
-	3: { fewest: 0, most: 4, from: 0.15, to: 0.55, near: 3 }
+	1: { fewest: 1, most: 1, favoured: 1, from: 0.8, to: 1, near: 1 },
+	2: { fewest: 0, most: 3, favoured: 0.7, from: 0.5, to: 0.9, near: 2 },
+	3: { fewest: 0, most: 4, favoured: 0.7, from: 0.15, to: 0.55, near: 3 }
 } as const;
-
-/** How often a fault is one of those that should be met next, rather than any. Site default. */
-const FAVOURED = 0.7;
 
 /** What the set shows at a step that is read, by how it is. */
 function figures(rule: ReadingRule, how: 'good' | 'near' | string, chance: Chance): Readings {
@@ -108,7 +104,7 @@ export function handOver(of: {
 	for (let i = 0; i < count; i++) {
 		const free = all.filter(({ step }) => !taken.has(step));
 		const wanted = favoured.filter((kind) => free.some((one) => one.kind === kind));
-		const kind = wanted.length && chance.next() < FAVOURED ? wanted[0] : null;
+		const kind = wanted.length && chance.next() < rule.favoured ? wanted[0] : null;
 		const from = kind ? free.filter((one) => one.kind === kind) : free;
 		if (from.length === 0) break;
 		const chosen = chance.pick(from);
@@ -163,7 +159,3 @@ export function rightAnswer(procedure: Procedure, handed: Handed, step: Step): s
 	if (step.reading && shown) return judgeReading(step, shown, DRILL_LIMITS).code;
 	return handed.faults.find((fault) => fault.step === step.key)?.code ?? null;
 }
-
-/** Whether an item that is so should have been kept out of use. */
-export const holdsItem = (handed: Handed): boolean =>
-	handed.faults.some(({ code }) => ['stop', 'repair'].includes(rejectCode(code).severity));

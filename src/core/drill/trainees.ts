@@ -1,7 +1,7 @@
 import type { Procedure } from '../inspection/procedure.ts';
 import { Chance } from '../stats/chance.ts';
 import { normalProbability } from '../stats/tolerance.ts';
-import { handOver, type Level, rightAnswer } from './hand-over.ts';
+import { type Handed, handOver, type Level, rightAnswer } from './hand-over.ts';
 import { canBeMet } from './kinds.ts';
 import { type DrillAnswer, type DrillScore, scoreDrill } from './score.ts';
 
@@ -11,14 +11,13 @@ export interface Trainee {
 	bias: number;
 }
 
-/** Walks one drill as a trainee of known skill would, right code always: what is tried is the eye. */
-export function simulatedDrill(
+/** Walks what was handed over as a trainee of known skill would, right code always: what is tried is the eye. */
+export function walkAs(
 	procedure: Procedure,
+	handed: Handed,
 	trainee: Trainee,
-	seed: number,
-	level: Level = 2
-): DrillScore {
-	const handed = handOver({ procedure, seed, level });
+	seed: number
+): { answers: DrillAnswer[]; score: DrillScore } {
 	const chance = new Chance(seed ^ 0x5bd1e995);
 	const threshold = trainee.dPrime / 2 + trainee.bias;
 	const answers = procedure.steps.filter(canBeMet).map((step): DrillAnswer => {
@@ -31,5 +30,13 @@ export function simulatedDrill(
 			readings: handed.readings[step.key] ?? null
 		};
 	});
-	return scoreDrill(procedure, handed, answers, 300);
+	return { answers, score: scoreDrill(procedure, handed, answers, 240 + chance.int(0, 180)) };
 }
+
+/** One drill of a trainee of known skill. */
+export const simulatedDrill = (
+	procedure: Procedure,
+	trainee: Trainee,
+	seed: number,
+	level: Level = 2
+): DrillScore => walkAs(procedure, handOver({ procedure, seed, level }), trainee, seed).score;

@@ -58,6 +58,14 @@ export const PEOPLE_LINKS = [
 	{ href: '/people/names', name: 'Typed names' }
 ] as const;
 
+/** The parts of the trainer, with the least role that reaches each. */
+export const DRILL_LINKS = [
+	{ href: '/drill', name: 'Drill', from: 'viewer' },
+	{ href: '/drill/gallery', name: 'Good beside bad', from: 'viewer' },
+	{ href: '/drill/exam', name: 'Exam', from: 'viewer' },
+	{ href: '/drill/trainer', name: 'Trainer', from: 'supervisor' }
+] as const;
+
 /** The parts of the filters section. */
 export const FILTER_LINKS = [
 	{ href: '/filters', name: 'For a task' },

@@ -12,6 +12,7 @@ import { seedEquipment } from './seed-equipment.ts';
 import { fitCanisters, fitFilters } from './seed-filters.ts';
 import { seedPlan } from './seed-plan.ts';
 import { seedPeople } from './seed-people.ts';
+import { seedDrills } from './seed-drill.ts';
 import { seedFaults } from './seed-faults.ts';
 import { seedSeals } from './seed-seals.ts';
 import { seedPlans } from './seed-plans.ts';
@@ -59,6 +60,7 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seed.consumables();
 		await seedPeople(seed);
 		await seedSeals(seed);
+		await seedDrills(seed);
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);
 		await rebuildState(tx, ids, choices);

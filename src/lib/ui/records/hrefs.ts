@@ -9,6 +9,7 @@ const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	cluster: () => '/faults/learn',
 	container: () => '/wash/stock',
 	defect: (id) => `/faults/${id}`,
+	drill: (id) => `/drill/sessions/${id}`,
 	entry: (id) => `/air/board/log#team-${id}`,
 	fill: (id) => `/air/filling#fill-${id}`,
 	'fill-panel': () => '/air/filling',

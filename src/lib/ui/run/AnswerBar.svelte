@@ -11,11 +11,14 @@
 		choosing: boolean;
 		/** Somebody else answers this step. */
 		blocked: boolean;
+		/** What ends the list. */
+		signs?: string;
 		onsign: () => void;
 		ongood: () => void;
 		onreject: () => void;
 		onabsent: () => void;
-		onnote: () => void;
+		/** Left out: no notes here. */
+		onnote?: () => void;
 		onundo: () => void;
 	}
 	let {
@@ -24,6 +27,7 @@
 		done,
 		choosing,
 		blocked,
+		signs = 'Sign',
 		onsign,
 		ongood,
 		onreject,
@@ -35,7 +39,7 @@
 
 <div class="answers no-print">
 	{#if ready}
-		<button type="button" class="button big good" onclick={onsign}><kbd>Enter</kbd> Sign</button>
+		<button type="button" class="button big good" onclick={onsign}><kbd>Enter</kbd> {signs}</button>
 	{:else}
 		<button
 			type="button"
@@ -58,7 +62,9 @@
 			disabled={!step?.ifFitted || choosing || blocked}><kbd>3</kbd> Not fitted</button
 		>
 	{/if}
-	<button type="button" class="button" onclick={onnote} disabled={!step}><kbd>N</kbd> Note</button>
+	{#if onnote}<button type="button" class="button" onclick={onnote} disabled={!step}
+			><kbd>N</kbd> Note</button
+		>{/if}
 	<button type="button" class="button" onclick={onundo} disabled={done === 0}
 		><kbd>U</kbd> Undo</button
 	>

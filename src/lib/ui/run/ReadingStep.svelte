@@ -30,17 +30,30 @@
 		answered: Readings | null;
 		onread: (readings: Readings) => void;
 		onstart: (start: number) => Promise<void>;
+		/** The clock that a hold runs on; the server's where nothing is said. */
+		now?: () => number;
+		/** What is said while a hold runs that this device times. */
+		timedHere?: string;
 	}
-	let { step, limits, timer, bench, tag, answered, onread, onstart }: Props = $props();
+	let {
+		step,
+		limits,
+		timer,
+		bench,
+		tag,
+		answered,
+		onread,
+		onstart,
+		now = () => serverClock.now,
+		timedHere = 'The server is away: timed by this device, and said so in the record.'
+	}: Props = $props();
 	let text = $state('');
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
 	let meant = $state<number | null>(null);
 	const rule = $derived(step.reading);
 	const hold = $derived(rule?.kind === 'hold');
-	const left = $derived(
-		timer ? secondsLeft(timer.startedAt, timer.seconds, serverClock.now) : null
-	);
+	const left = $derived(timer ? secondsLeft(timer.startedAt, timer.seconds, now()) : null);
 	const running = $derived(left !== null && left > 0);
 	const typed = $derived.by(() => {
 		const value = typedNumber(text);
@@ -53,7 +66,7 @@
 		if (typed === null) return null;
 		if (!hold) return { value: typed };
 		if (!timer || running) return null;
-		const seconds = Math.floor((serverClock.now - new Date(timer.startedAt).getTime()) / 1000);
+		const seconds = Math.floor((now() - new Date(timer.startedAt).getTime()) / 1000);
 		return { start: timer.startReading, end: typed, seconds };
 	});
 	const judged = $derived.by(() => {
@@ -101,7 +114,7 @@
 		<p class="text-soft mt-2">
 			{'id' in timer
 				? 'Runs on the server’s clock: you may look at another item meanwhile.'
-				: 'The server is away: timed by this device, and said so in the record.'}
+				: timedHere}
 		</p>
 	{:else}
 		<form onsubmit={submit} class="flex flex-wrap items-end gap-4">

@@ -14,10 +14,21 @@
 		pictures?: boolean;
 		onreject: (code: string) => void;
 		onnone: () => void;
+		/** What stands above what is good, beside the codes. */
+		lead?: Snippet;
 		/** What stands under the words of what is good. */
 		children?: Snippet;
 	}
-	let { family, step, choosing, pictures = true, onreject, onnone, children }: Props = $props();
+	let {
+		family,
+		step,
+		choosing,
+		pictures = true,
+		onreject,
+		onnone,
+		lead,
+		children
+	}: Props = $props();
 	const drawn = $derived(pictures && (step.kind === 'look' || step.kind === 'feel'));
 	const good = $derived(drawn ? subjectsAt(family, step) : []);
 	const shown = (code: string) => (drawn ? shownAt(family, step.station, code) : null);
@@ -36,7 +47,8 @@
 
 <div class="mt-4 grid gap-6 md:grid-cols-2">
 	<div>
-		<h2>Good looks like</h2>
+		{@render lead?.()}
+		<h2 class={lead ? 'mt-4' : ''}>Good looks like</h2>
 		<p class="text-[1.05rem]">{step.good}</p>
 		{#if good.length}<div class="mt-1 flex flex-wrap gap-3">
 				{#each good as subject (subject)}<Drawing {subject} class="max-w-[8.4rem]" />{/each}

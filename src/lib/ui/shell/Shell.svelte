@@ -7,6 +7,7 @@
 	import ClipboardList from '@lucide/svelte/icons/clipboard-list';
 	import Cylinder from '@lucide/svelte/icons/cylinder';
 	import Gauge from '@lucide/svelte/icons/gauge';
+	import GraduationCap from '@lucide/svelte/icons/graduation-cap';
 	import FlaskConical from '@lucide/svelte/icons/flask-conical';
 	import Archive from '@lucide/svelte/icons/archive';
 	import ArrowLeftRight from '@lucide/svelte/icons/arrow-left-right';
@@ -61,6 +62,7 @@
 		{ href: '/plan', name: 'Plan', icon: CalendarDays },
 		{ href: '/faults', name: 'Faults', icon: Wrench },
 		{ href: '/people', name: 'People', icon: Users },
+		{ href: '/drill', name: 'Drill', icon: GraduationCap },
 		{ href: '/records', name: 'Records', icon: Archive },
 		{ href: '/settings', name: 'Settings', icon: Settings }
 	];
@@ -124,6 +126,7 @@
 		['/plan', 'plan-records'],
 		['/records', 'plan-records'],
 		['/faults', 'faults'],
+		['/drill', 'drill'],
 		['/settings/rules', 'intervals'],
 		['/settings', 'settings']
 	];

@@ -6,6 +6,7 @@ import {
 	COUNTER_URL,
 	type CounterRequest
 } from '$lib/server/web/counter-requests';
+import { DRILL_REQUESTS, DRILL_URL, type DrillRequest } from '$lib/server/web/drill-requests';
 import { RUN_REQUESTS, type RunRequest } from '$lib/server/web/run-requests';
 import type { Context } from '$lib/server/kernel/context';
 
@@ -19,7 +20,10 @@ const body = z.object({
 				url: z
 					.string()
 					.max(120)
-					.refine((url) => RUN_URL.test(url) || COUNTER_URL.test(url), 'Nothing here takes this.'),
+					.refine(
+						(url) => [RUN_URL, COUNTER_URL, DRILL_URL].some((one) => one.test(url)),
+						'Nothing here takes this.'
+					),
 				body: z.record(z.string().max(40), z.unknown())
 			})
 		)
@@ -69,6 +73,8 @@ const addressOf = ({ url }: Parcel): { run: string; what: RunRequest } => {
 function done(context: Context, parcel: Parcel): Promise<Record<string, unknown>> {
 	const counter = COUNTER_URL.exec(parcel.url)?.[1] as CounterRequest | undefined;
 	if (counter) return COUNTER_REQUESTS[counter](context, parcel.body) as never;
+	const drill = DRILL_URL.exec(parcel.url)?.[1] as DrillRequest | undefined;
+	if (drill) return DRILL_REQUESTS[drill](context, parcel.body) as never;
 	const { run, what } = addressOf(parcel);
 	return RUN_REQUESTS[what](context, run, parcel.body);
 }

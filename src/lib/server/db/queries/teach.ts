@@ -229,3 +229,15 @@ export const measuredItems = async (db: Connection, least: number, most: number)
 				group by x.item_id having count(*) >= ${least} order by count(*) desc limit ${most}`
 		)
 	).map(({ id }) => id);
+
+/** How long inspections of a family take that were passed, in the middle, seconds; null where there are none. */
+export async function medianSecondsOf(db: Connection, family: string): Promise<number | null> {
+	const [row] = await rowsOf<{ seconds: number | null }>(
+		db,
+		sql`select percentile_cont(0.5) within group (order by extract(epoch from (r.signed_at - r.started_at)))::float8 as seconds
+			from (select r.signed_at, r.started_at from inspection_run r join item i on i.id = r.item_id
+				where i.family = ${family} and r.purpose = 'inspection' and r.outcome <> 'fail' and r.signed_at is not null
+				order by r.signed_at desc limit 200) r`
+	);
+	return row?.seconds ?? null;
+}

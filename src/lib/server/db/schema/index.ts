@@ -4,6 +4,7 @@ export * from './audit.ts';
 export * from './bench.ts';
 export * from './care.ts';
 export * from './custody.ts';
+export * from './drill.ts';
 export * from './entry.ts';
 export * from './faults.ts';
 export * from './filters.ts';

@@ -1,0 +1,18 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import DrillMark from '$lib/ui/drill/DrillMark.svelte';
+	import { DRILL_LINKS } from '$lib/ui/sections';
+	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
+
+	let { data, children } = $props();
+	const walking = $derived(/^\/drill\/(run\/|exam\/.)/.test(page.url.pathname));
+	const links = $derived(
+		DRILL_LINKS.filter(
+			({ from }) => from === 'viewer' || ['supervisor', 'admin'].includes(data.actor?.role ?? '')
+		)
+	);
+</script>
+
+<DrillMark />
+{#if !walking}<div class="mt-2"><SectionLinks label="Drill" {links} /></div>{/if}
+{@render children()}

@@ -1,0 +1,6 @@
+import { drillRun } from '$lib/server/drill/trainer';
+import { contextOf, page } from '$lib/server/web/request';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = (event) =>
+	page(() => drillRun(contextOf(event), event.params.family));

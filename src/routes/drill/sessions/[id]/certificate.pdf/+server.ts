@@ -1,0 +1,18 @@
+import { examPdf } from '$lib/server/drill/exam-paper';
+import { anchorNow } from '$lib/server/web/anchor';
+import { clientId, contextOf, page, parse } from '$lib/server/web/request';
+
+/** The paper of an exam as PDF. */
+export const GET = (event) =>
+	page(async () => {
+		const context = contextOf(event);
+		const id = parse(clientId, event.params.id);
+		const anchor = await anchorNow(context.db, 'certificate', context.now());
+		const { pdf, name } = await examPdf(context, id, anchor);
+		return new Response(pdf.buffer as ArrayBuffer, {
+			headers: {
+				'content-type': 'application/pdf',
+				'content-disposition': `inline; filename="${name}"`
+			}
+		});
+	});
