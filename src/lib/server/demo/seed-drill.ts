@@ -17,7 +17,7 @@ const PEOPLE: { key: string; trainee: Trainee; drills: number; families: string[
 		families: ['half-mask', 'ba-set']
 	},
 	{ key: 'odd', trainee: { dPrime: 1.9, bias: 0.3 }, drills: 6, families: ['half-mask'] },
-	{ key: 'perrin', trainee: { dPrime: 1.1, bias: -0.6 }, drills: 5, families: ['half-mask'] },
+	{ key: 'vale', trainee: { dPrime: 1.1, bias: -0.6 }, drills: 5, families: ['half-mask'] },
 	{ key: 'tove', trainee: { dPrime: 2.6, bias: 0.1 }, drills: 3, families: ['gas-tight-suit'] }
 ];
 const EVERY_DAYS = 8;
