@@ -230,7 +230,7 @@ const seated: Subject = {
 	},
 	draw: (what, { amount }) => {
 		const tilt = what === 'THRD' ? 6 + 10 * amount : 0;
-		const mark_ = what === 'LUG' ? 158 : what === 'LOOSE' ? 84 : 120;
+		const turned = what === 'LUG' ? 162 : what === 'LOOSE' ? 148 : 120;
 		return [
 			mark('body', shut([30, 104], [210, 104], [196, 150], [44, 150])),
 			mark('body', shut([66, 36 + tilt], [174, 36 - tilt], [174, 94 - tilt], [66, 94 + tilt])),
@@ -238,8 +238,8 @@ const seated: Subject = {
 			...(what === 'LABEL'
 				? []
 				: [
-						mark('solid', shut([mark_ - 6, 80], [mark_ + 6, 80], [mark_, 92])),
-						mark('solid', shut([114, 120], [126, 120], [120, 108]))
+						mark('solid', shut([turned - 9, 76], [turned + 9, 76], [turned, 93])),
+						mark('solid', shut([111, 125], [129, 125], [120, 108]))
 					]),
 			...(what === 'THRD' ? [mark('dash', path([174, 94 - tilt], [174, 104]))] : []),
 			...(what === 'GASK'
@@ -263,7 +263,7 @@ const seated: Subject = {
 					]
 				: []),
 			...(what === 'LUG' ? [mark('line', path([170, 104], [176, 98], [180, 105], [186, 99]))] : []),
-			mark('line', what === 'REV' ? 'M96 70V50m-7 8l7-8l7 8' : 'M96 50V70m-7-8l7 8l7-8')
+			mark('line', what === 'REV' ? 'M84 70V46m-8 9l8-9l8 9' : 'M84 46V70m-8-9l8 9l8-9')
 		];
 	}
 };

@@ -149,9 +149,12 @@ const thread: Subject = {
 			...Array.from({ length: 6 }, (_, i) =>
 				mark('thin', path([140 + i * 12 + off, 40], [140 + i * 12 + off, 124]))
 			),
-			...(what === 'ORNG'
-				? [mark('line', rect(114, 76, 8, 12))]
-				: [mark('solid', rect(113 + off, 74, 7, 16, 3))]),
+			...[52, 100].map((y) =>
+				mark(
+					what === 'ORNG' ? 'line' : 'solid',
+					rect(116 + off, y + (y < 80 ? -tilt : tilt) / 2, 12, 14, what === 'ORNG' ? 0 : 5)
+				)
+			),
 			...(what === 'DIRTY' ? specks(24, 86, 50, 26, 66, 2.2) : []),
 			...(off
 				? [mark('dash', path([112, 60], [130, 60])), mark('dash', path([112, 108], [130, 108]))]
