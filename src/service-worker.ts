@@ -15,7 +15,7 @@ import { RUN_PAGES, runPageKey, runPagesOf } from './lib/run-pages';
  */
 const worker = self as unknown as ServiceWorkerGlobalScope & { __WB_MANIFEST?: never };
 const RUN_PATH =
-	/^\/(runs\/[0-9a-f-]{36}|help|counter|counter\/return|api\/counter\/kept|drill|drill\/run\/[a-z-]{1,60})(\/__data\.json)?$/;
+	/^\/(runs\/[0-9a-f-]{36}|help|counter|counter\/return|api\/counter\/kept|drill|drill\/(run|tests)\/[a-z-]{1,60})(\/__data\.json)?$/;
 const GUIDE = '/help';
 /** A page that the server does not give within this time is taken from the device. */
 const PATIENCE_S = 5;

@@ -114,6 +114,25 @@ test('an exam begins beside a supervisor, is judged, and has its paper', async (
 	await trainer.context().close();
 });
 
+test('a short test is answered by its keys, and says why after each', async ({ page }) => {
+	await signInAs(page, 'Ilse Norrby');
+	await open(page, '/drill');
+	await enter(page.getByRole('link', { name: 'Turning back' }));
+	await ready(page);
+	for (let i = 1; i <= 6; i++) {
+		await expect(page.getByText(`Question ${i} of 6`)).toBeVisible();
+		await page.keyboard.press('1');
+		await expect(page.getByText(/^(Right|Not so)\./)).toBeVisible();
+		if (i === 1) expect(await faultsOf(page)).toEqual([]);
+		await page.keyboard.press('Enter');
+	}
+	await expect(page.getByText(/^\d of 6 right\.$/)).toBeVisible();
+	await open(page, '/drill');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Turning back' })).toContainText(
+		/\d of 6 right/
+	);
+});
+
 test('the gallery shows what one looks for, as far gone as one chooses', async ({ page }) => {
 	await signInAs(page, 'Ilse Norrby');
 	await open(page, '/drill/gallery');

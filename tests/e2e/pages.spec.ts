@@ -105,6 +105,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/faults/parts/count',
 		'/drill',
 		'/drill/run/ba-set?mode=drill&level=2',
+		'/drill/tests/equipment',
 		'/drill/gallery',
 		'/drill/exam',
 		'/drill/trainer',

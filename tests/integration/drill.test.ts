@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { procedureFor } from '../../src/core/data/procedures.ts';
 import { type Handed, handOver, rightAnswer } from '../../src/core/drill/hand-over.ts';
 import { canBeMet } from '../../src/core/drill/kinds.ts';
+import { questionsOf } from '../../src/core/drill/short-tests.ts';
 import type { DrillAnswer } from '../../src/core/drill/score.ts';
 import {
 	auditEntry,
@@ -21,6 +22,7 @@ import {
 	keepDrill,
 	sessionOf
 } from '../../src/lib/server/drill/sessions.ts';
+import { keepTest } from '../../src/lib/server/drill/tests.ts';
 import {
 	drillHome,
 	drillRun,
@@ -115,6 +117,29 @@ describe('a drill', () => {
 			walk(as('viewer'), false, randomUUID(), odd),
 			'invalid',
 			/none that this list/
+		);
+	});
+});
+
+describe('a short test', () => {
+	it('is judged here by the questions of its number, and shown as the last of its kind', async () => {
+		const questions = questionsOf('mistakes', 7, own.yard.as(own.yard.people.viewer).site.ruleSet);
+		const chosen = questions.map(({ right }, i) => (i === 0 ? (right + 1) % 3 : right));
+		const kept = await keepTest(as('viewer'), {
+			id: randomUUID(),
+			test: 'mistakes',
+			seed: 7,
+			chosen
+		});
+		expect(kept).toEqual({ right: questions.length - 1, asked: questions.length });
+		const { tests } = await drillHome(as('viewer'));
+		expect(tests.find(({ key }) => key === 'mistakes')?.last).toMatchObject(kept);
+		const half = { id: randomUUID(), test: 'mistakes', seed: 7, chosen: [0] };
+		await expectRefusal(keepTest(as('viewer'), half), 'invalid', /every question/);
+		await expectRefusal(
+			keepTest(as('viewer'), { ...half, id: randomUUID(), test: 'none' }),
+			'not found',
+			/no such test/
 		);
 	});
 });

@@ -2,6 +2,7 @@ import { randomUUID as id } from 'node:crypto';
 import { procedureFor } from '../../src/core/data/procedures.ts';
 import { handOver } from '../../src/core/drill/hand-over.ts';
 import { beginExam, endExam, keepDrill } from '../../src/lib/server/drill/sessions.ts';
+import { keepTest } from '../../src/lib/server/drill/tests.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
 import type { Role } from '../../src/lib/server/kernel/permissions.ts';
 
@@ -34,6 +35,11 @@ export const DRILL_WRITES: [name: string, least: Role, write: (c: Context) => Pr
 					level: 2,
 					supervisor: { id: 'another', name: 'Another', role: 'supervisor' }
 				})
+		],
+		[
+			'keep a short test',
+			'viewer',
+			(c) => keepTest(c, { id: id(), test: 'mistakes', seed: 1, chosen: [] })
 		],
 		['end an exam', 'viewer', (c) => endExam(c, { id: id(), examId: id(), answers: [] })]
 	];

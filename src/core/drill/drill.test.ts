@@ -12,6 +12,8 @@ import { canBeMet, kindsOf } from './kinds.ts';
 import { afterMeeting, AIM, chanceToFind, suits } from './rating.ts';
 import { meetAgain, remembered } from './schedule.ts';
 import { type DrillAnswer, judgeExam, metOf, scoreDrill } from './score.ts';
+import { SHORT_TEST_KEYS } from './short-test-names.ts';
+import { questionsOf } from './short-tests.ts';
 import { addSignals, NO_SIGNALS, sensitivity } from './signal-detection.ts';
 import { simulatedDrill } from './trainees.ts';
 
@@ -180,6 +182,46 @@ describe('the score', () => {
 		const events = perfect(HALF_MASK, handed);
 		const state = runState(HALF_MASK, events);
 		expect(state.left.every((step) => !canBeMet(step))).toBe(true);
+	});
+});
+
+describe('a short test', () => {
+	const rules = fc.constantFrom('uk' as const, 'us' as const);
+	it('asks the same for the same number, each with one right answer among different ones', () => {
+		fc.assert(
+			fc.property(fc.constantFrom(...SHORT_TEST_KEYS), seeds, rules, (key, seed, ruleSet) => {
+				const questions = questionsOf(key, seed, ruleSet);
+				expect(questionsOf(key, seed, ruleSet)).toEqual(questions);
+				expect(questions.length).toBeGreaterThan(3);
+				for (const { asks, options, right, why } of questions) {
+					expect(new Set(options).size).toBe(options.length);
+					expect(options.length).toBeGreaterThan(2);
+					expect(options[right]).toBeTruthy();
+					expect([asks.length > 10, why.length > 10]).toEqual([true, true]);
+				}
+			}),
+			{ numRuns: 60 }
+		);
+	});
+
+	it('turns back where the half above the whistle is gone, of the one who has less', () => {
+		// Common practice: of 300 bar with a whistle at 50 bar, 125 bar in, 125 bar out: back at 175 bar.
+		for (const { asks, options, right } of Array.from({ length: 20 }, (_, i) => i + 1).flatMap(
+			(seed) => questionsOf('turn-back', seed, 'uk')
+		)) {
+			const [, a, b, whistle] =
+				/with (\d+) and (\d+) bar; the whistles sound at (\d+)/.exec(asks) ?? [];
+			const least = Math.min(Number(a), Number(b));
+			expect(options[right]).toBe(`${Math.round((least + Number(whistle)) / 2)} bar`);
+		}
+	});
+
+	it('never lets a filter be right where oxygen is short', () => {
+		const short = Array.from({ length: 40 }, (_, i) => i + 1)
+			.flatMap((seed) => questionsOf('equipment', seed, 'us'))
+			.filter(({ asks }) => /oxygen 1[47] %/.test(asks));
+		expect(short.length).toBeGreaterThan(5);
+		for (const { options, right } of short) expect(options[right]).not.toMatch(/filter/i);
 	});
 });
 

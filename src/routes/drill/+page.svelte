@@ -62,6 +62,21 @@
 				</li>
 			{/each}
 		</ul>
+		<h2 class="mt-7">Short tests, of six questions</h2>
+		<ul>
+			{#each data.tests as one (one.key)}
+				<li class="rowline flex flex-wrap items-center gap-x-4 py-1">
+					<a
+						class="linkish inline-flex min-h-11 min-w-[13rem] items-center font-semibold"
+						href="/drill/tests/{one.key}">{one.name}</a
+					>
+					<span class="min-w-0 flex-1 text-soft">{one.says}</span>
+					{#if one.last}<span
+							>{one.last.right} of {one.last.asked} right, {siteDay(one.last.endedAt)}</span
+						>{/if}
+				</li>
+			{/each}
+		</ul>
 	</div>
 	<aside class="border-rule lg:border-l lg:pl-5">
 		<h2>Your eye</h2>

@@ -4,12 +4,14 @@ import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { canBeMet, type Kind, kindsOf } from '../../../core/drill/kinds.ts';
 import { FIRST_RATING, suits } from '../../../core/drill/rating.ts';
 import { type Sensitivity, sensitivity } from '../../../core/drill/signal-detection.ts';
+import { SHORT_TESTS } from '../../../core/drill/short-test-names.ts';
 import type { Procedure } from '../../../core/inspection/procedure.ts';
 import { wilson } from '../../../core/stats/wilson.ts';
 import { medianSecondsOf } from '../db/queries/teach.ts';
 import { drillKind, drillMemory, drillPerson, drillSession, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { may } from '../kernel/permissions.ts';
+import { lastTests } from './tests.ts';
 import { drillProcedure, lastDrills, sessionOf } from './sessions.ts';
 
 /** A kind of fault in words. */
@@ -31,14 +33,15 @@ const sharp = (of: Person | undefined): Sensitivity | null =>
 /** Where somebody stands: each family with what is due again, and their last drills. */
 export async function drillHome(context: Context) {
 	const { db, actor } = context;
-	const [persons, due, last] = await Promise.all([
+	const [persons, due, last, tests] = await Promise.all([
 		db.select().from(drillPerson).where(eq(drillPerson.userId, actor.id)),
 		db
 			.select({ kind: drillMemory.kind, met: drillMemory.met, found: drillMemory.found })
 			.from(drillMemory)
 			.where(and(eq(drillMemory.userId, actor.id), lte(drillMemory.dueAt, context.now())))
 			.orderBy(drillMemory.dueAt),
-		lastDrills(db, actor.id)
+		lastDrills(db, actor.id),
+		lastTests(db, actor.id)
 	]);
 	return {
 		families: FAMILIES.map(({ family, plural }) => {
@@ -53,6 +56,7 @@ export async function drillHome(context: Context) {
 		}),
 		due: due.slice(0, 8).map((row) => ({ ...row, words: kindWords(row.kind) })),
 		dueInAll: due.length,
+		tests: SHORT_TESTS.map((test) => ({ ...test, last: tests.get(test.key) ?? null })),
 		last
 	};
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { endExam, keepDrill } from '../drill/sessions.ts';
+import { keepTest } from '../drill/tests.ts';
 import type { Context } from '../kernel/context.ts';
 import { clientId, parse } from './request.ts';
 
@@ -40,12 +41,19 @@ const walked = z.object({
 	answers,
 	seconds: z.number().min(0).max(86_400)
 });
+const answeredTest = z.object({
+	id: clientId,
+	test: z.string().max(40),
+	seed: z.number().int(),
+	chosen: z.array(z.number().int().min(0).max(9)).max(20)
+});
 const ended = z.object({ id: clientId, examId: clientId, answers });
 
 /** What the trainer takes from a page, at once or later from its outbox: by the last part of its address. */
 export const DRILL_REQUESTS = {
 	sessions: (context: Context, body: unknown) => keepDrill(context, parse(walked, body)),
+	tests: (context: Context, body: unknown) => keepTest(context, parse(answeredTest, body)),
 	exams: (context: Context, body: unknown) => endExam(context, parse(ended, body))
 };
 export type DrillRequest = keyof typeof DRILL_REQUESTS;
-export const DRILL_URL = /^\/api\/drill\/(sessions|exams)$/;
+export const DRILL_URL = /^\/api\/drill\/(sessions|exams|tests)$/;

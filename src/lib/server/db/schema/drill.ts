@@ -14,6 +14,7 @@ import type { Handed, Level } from '../../../../core/drill/hand-over.ts';
 import { DRILL_MODES, type DrillMode } from '../../../../core/drill/modes.ts';
 import type { Memory } from '../../../../core/drill/schedule.ts';
 import type { DrillAnswer, DrillScore } from '../../../../core/drill/score.ts';
+import { SHORT_TEST_KEYS, type ShortTestKey } from '../../../../core/drill/short-test-names.ts';
 import { user } from './accounts.ts';
 import { by, moment, oneOf } from './columns.ts';
 
@@ -58,6 +59,27 @@ export const drillSession = pgTable(
 		index('drill_session_user').on(t.userId, t.endedAt),
 		uniqueIndex('drill_session_exam').on(t.examId),
 		oneOf<DrillMode>('drill_session_mode', t.mode, DRILL_MODES)
+	]
+);
+
+/** A short test that was answered to its end. Append-only. */
+export const drillTest = pgTable(
+	'drill_test',
+	{
+		/** Made by the client. */
+		id: uuid('id').primaryKey(),
+		userId: by('user_id'),
+		test: text('test').$type<ShortTestKey>().notNull(),
+		seed: integer('seed').notNull(),
+		/** Which option was chosen of each question. */
+		chosen: jsonb('chosen').$type<number[]>().notNull(),
+		right: integer('right_answers').notNull(),
+		asked: integer('asked').notNull(),
+		endedAt: moment('ended_at').notNull()
+	},
+	(t) => [
+		index('drill_test_user').on(t.userId, t.endedAt),
+		oneOf<ShortTestKey>('drill_test_known', t.test, SHORT_TEST_KEYS)
 	]
 );
 
