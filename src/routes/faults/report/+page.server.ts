@@ -34,6 +34,7 @@ export const load: PageServerLoad = (event) =>
 					? null
 					: {
 							tag: item.tag,
+							family: item.family,
 							size: item.size,
 							model: model.name,
 							place,

@@ -1,8 +1,10 @@
 <script lang="ts">
 	/** A fault from anywhere in three keys: its tag, where on it, what it is. */
 	import { goto } from '$app/navigation';
+	import { findShown } from '$core/drawings/at';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import ScanField from '$lib/ui/counter/ScanField.svelte';
+	import Drawing from '$lib/ui/drawings/Drawing.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { sendAction } from '$lib/ui/form/send';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -175,6 +177,7 @@
 		{#if here}
 			<ol class="mt-3 grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
 				{#each here.codes as one, i (one.code)}
+					{@const picture = findShown(found.family, here.key, one.code)}
 					<li>
 						<button
 							class="button w-full justify-start! text-left"
@@ -182,7 +185,13 @@
 							onclick={() => void write(one.code)}
 							><kbd>{KEYS[i]}</kbd><StateMark
 								state={one.severity === 'stop' || one.severity === 'repair' ? 'held' : 'watch'}
-							/><span class="min-w-0 flex-1 first-letter:uppercase">{one.name}</span></button
+							/><span class="min-w-0 flex-1 first-letter:uppercase">{one.name}</span
+							>{#if picture && 'subject' in picture}<Drawing
+									subject={picture.subject}
+									what={one.code}
+									silent
+									class="max-w-[4.6rem] shrink-0"
+								/>{/if}</button
 						>
 					</li>
 				{/each}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { strapMarks, strapOrder, strapWords } from '$core/drawings/straps';
+	import Marks from '$lib/ui/drawings/Marks.svelte';
 	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { untrack } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
@@ -20,6 +22,7 @@
 	import Instead from './Instead.svelte';
 
 	let { data, form } = $props();
+	const order = $derived(strapOrder(data.straps));
 	let id = $state(crypto.randomUUID());
 	let wearer = $state('');
 	let inlet = $state<Inlet>(untrack(() => data.inlets[0] ?? 'port'));
@@ -72,9 +75,16 @@
 	<div>
 		<section aria-labelledby="on">
 			<h2 id="on">Put on</h2>
-			<ol class="list-decimal pl-6 text-[1.1rem]">
-				{#each data.straps as strap (strap)}<li>{strap}</li>{/each}
-			</ol>
+			<div class="flex flex-wrap items-start gap-x-8 gap-y-2">
+				<ol class="min-w-[16rem] flex-1 list-decimal pl-6 text-[1.1rem]">
+					{#each data.straps as strap (strap)}<li>{strap}</li>{/each}
+				</ol>
+				{#if order.length}<Marks
+						marks={strapMarks(order)}
+						label={strapWords(order)}
+						class="max-w-[16rem]"
+					/>{/if}
+			</div>
 			<p class="text-soft mt-1">
 				{data.ofModel
 					? `The order that the maker of ${data.model} says.`
