@@ -137,8 +137,9 @@ await runMain(() =>
 			await go('/air');
 			await page.waitForTimeout(500);
 			await shoot('air');
-			await go('/air/cylinders');
-			await shoot('cylinders');
+			await go('/drill/gallery');
+			await page.getByLabel('Find').fill('disc');
+			await shoot('drill');
 			await go('/air/filling');
 			await page.getByText('Simulated panel').click();
 			await page.getByLabel('Times as fast').fill('60');

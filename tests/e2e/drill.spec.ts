@@ -111,6 +111,7 @@ test('an exam begins beside a supervisor, is judged, and has its paper', async (
 	await open(trainer, '/drill/trainer');
 	await expect(trainer.getByRole('link', { name: 'Odd Kessmer' })).toBeVisible();
 	await expect(trainer.getByRole('heading', { name: /What the team misses/ })).toBeVisible();
+	expect(await faultsOf(trainer)).toEqual([]);
 	await trainer.context().close();
 });
 
@@ -127,6 +128,7 @@ test('a short test is answered by its keys, and says why after each', async ({ p
 		await page.keyboard.press('Enter');
 	}
 	await expect(page.getByText(/^\d of 6 right\.$/)).toBeVisible();
+	await expect(page.getByText('Kept.', { exact: true })).toBeVisible();
 	await open(page, '/drill');
 	await expect(page.getByRole('listitem').filter({ hasText: 'Turning back' })).toContainText(
 		/\d of 6 right/

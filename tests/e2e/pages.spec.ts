@@ -108,7 +108,6 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/drill/tests/equipment',
 		'/drill/gallery',
 		'/drill/exam',
-		'/drill/trainer',
 		'/help',
 		'/counter',
 		'/counter/return',
