@@ -1,11 +1,12 @@
 <script lang="ts">
 	/** An exam begins beside a supervisor, who says who they are on this device. */
+	import { untrack } from 'svelte';
 	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
 	let { data, form } = $props();
 	const id = crypto.randomUUID();
-	let family = $state('half-mask');
+	let family = $state(untrack(() => data.families[0]?.family ?? ''));
 	let level = $state('2');
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 </script>
