@@ -15,6 +15,8 @@ const UNRECORDED = [
 	'access/sessions.ts: seenTries',
 	'bench/acquire.ts: begin',
 	'bench/acquire.ts: keep',
+	'drill/sessions.ts: keepDrill',
+	'drill/tests.ts: keepTest',
 	'people/fit-acquire.ts: acquire',
 	'people/fit-acquire.ts: begin',
 	'readiness/rebuild-all.ts: rebuildAll'
