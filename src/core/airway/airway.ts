@@ -62,3 +62,6 @@ export const ZONE_NAMES: Record<Zone, string> = {
 	'suit interior': 'inside the suit',
 	holding: 'what holds and serves it'
 };
+
+/** A station whichever side it is on. */
+export const withoutSide = (station: string): string => station.replace(/-(left|right)$/, '');

@@ -1,3 +1,4 @@
+import { withoutSide } from '../airway/airway.ts';
 import { airwayOf } from './families.ts';
 import { RECALLED, rejectCode } from './reject-codes.ts';
 import { repairOf, repairsOf, type Repair } from './repairs.ts';
@@ -119,15 +120,14 @@ const ROWS = textTable(TABLE).map((row) => ({
 	repair: row.repair ?? ''
 }));
 
-/** A station without its side. */
-const base = (station: string): string => station.replace(/-(left|right)$/, '');
-
 /** The usual repair of a fault: by what was found, where on the airway, on what. */
 export function repairFor(code: string, station: string, family: string): Repair {
 	const fits = (list: readonly string[], word: string) => list.includes('*') || list.includes(word);
 	const row = ROWS.find(
 		(one) =>
-			one.families.includes(family) && fits(one.stations, base(station)) && fits(one.codes, code)
+			one.families.includes(family) &&
+			fits(one.stations, withoutSide(station)) &&
+			fits(one.codes, code)
 	);
 	if (code === RECALLED) return changingPartsAt(station, family);
 	if (row) return repairOf(row.repair);
@@ -142,7 +142,7 @@ const serviceOf = (family: string): Repair =>
 /** The repair that changes the parts of a station: what mends a part that was called back. */
 function changingPartsAt(station: string, family: string): Repair {
 	const changes = ROWS.filter(
-		({ families, stations }) => families.includes(family) && stations.includes(base(station))
+		({ families, stations }) => families.includes(family) && stations.includes(withoutSide(station))
 	)
 		.map(({ repair }) => repairOf(repair))
 		.find(({ parts }) => parts.length > 0);
@@ -154,5 +154,5 @@ export function stationOfRepair(repair: string, family: string): string {
 	const row = ROWS.find((one) => one.repair === repair && one.families.includes(family));
 	const stations = airwayOf(family).stations.map(({ key }) => key);
 	const at = row?.stations.find((word) => word !== '*');
-	return stations.find((key) => base(key) === at) ?? stations.at(-1) ?? 'label';
+	return stations.find((key) => withoutSide(key) === at) ?? stations.at(-1) ?? 'label';
 }

@@ -3,6 +3,8 @@ import { FACE } from './face.ts';
 import { FILTERS } from './filters.ts';
 import { HARNESS } from './harness.ts';
 import { LABELS } from './labels.ts';
+import { MOUNTS } from './mounts.ts';
+import { SIGHT } from './sight.ts';
 import type { Subject } from './mark.ts';
 import { PRESSURE } from './pressure.ts';
 import { SUIT } from './suit.ts';
@@ -10,8 +12,10 @@ import { VALVES } from './valves.ts';
 
 const ALL = {
 	...FILTERS,
+	...MOUNTS,
 	...VALVES,
 	...FACE,
+	...SIGHT,
 	...HARNESS,
 	...DIALS,
 	...PRESSURE,

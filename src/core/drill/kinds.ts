@@ -1,3 +1,4 @@
+import { withoutSide } from '../airway/airway.ts';
 import type { Procedure, Step } from '../inspection/procedure.ts';
 import { NOT_LOOKED_FOR } from '../data/reject-codes.ts';
 
@@ -5,7 +6,7 @@ import { NOT_LOOKED_FOR } from '../data/reject-codes.ts';
 export type Kind = string;
 
 export const kindOf = (family: string, station: string, code: string): Kind =>
-	`${family}/${station.replace(/-(left|right)$/, '')}/${code}`;
+	`${family}/${withoutSide(station)}/${code}`;
 
 /** A fault where it can be met. */
 export interface Meeting {

@@ -78,25 +78,9 @@ export function scoreDrill(
 			if (!order.includes(answer.step)) order.push(answer.step);
 		}
 	}
-	const steps = procedure.steps.filter(canBeMet).map((step): ScoredStep => {
-		const truth = rightAnswer(procedure, handed, step);
-		const answer = standing.get(step.key);
-		const said = answer?.value === 'reject' ? answer.code : null;
-		const shown = handed.readings[step.key];
-		return {
-			step: step.key,
-			result: !answer
-				? 'not answered'
-				: shown && !readRightly(step, shown, answer.readings)
-					? 'misread'
-					: resultOf(truth, said),
-			truth,
-			said,
-			near: handed.near.includes(step.key),
-			kind: truth ? kindOf(procedure.family, step.station, truth) : null,
-			severity: truth ? rejectCode(truth).severity : null
-		};
-	});
+	const steps = procedure.steps
+		.filter(canBeMet)
+		.map((step) => scoreStep(procedure, handed, step, standing.get(step.key)));
 	const count = (...results: StepResult[]) =>
 		steps.filter(({ result }) => results.includes(result)).length;
 	const signals = steps.map(signalsOf).reduce(addSignals, NO_SIGNALS);
@@ -120,6 +104,31 @@ export function scoreDrill(
 		seconds,
 		signals,
 		index: Math.round(100 * Math.max(0, hitRate - falseRate))
+	};
+}
+
+/** What came of one step by the answer that stands there; undefined: none does. */
+export function scoreStep(
+	procedure: Procedure,
+	handed: Handed,
+	step: Step,
+	answer: DrillAnswer | undefined
+): ScoredStep {
+	const truth = rightAnswer(procedure, handed, step);
+	const said = answer?.value === 'reject' ? answer.code : null;
+	const shown = handed.readings[step.key];
+	return {
+		step: step.key,
+		result: !answer
+			? 'not answered'
+			: shown && !readRightly(step, shown, answer.readings)
+				? 'misread'
+				: resultOf(truth, said),
+		truth,
+		said,
+		near: handed.near.includes(step.key),
+		kind: truth ? kindOf(procedure.family, step.station, truth) : null,
+		severity: truth ? rejectCode(truth).severity : null
 	};
 }
 

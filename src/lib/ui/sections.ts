@@ -10,6 +10,15 @@ export const PLAN_MARKS: Record<PlanState, ItemState> = {
 	'in question': 'held'
 };
 
+const ROLES = ['viewer', 'technician', 'supervisor', 'admin'];
+const rank = (role: string | undefined) => ROLES.indexOf(role ?? '');
+
+/** Those parts of a section that a role reaches. */
+export const reachedBy = <T extends { from: string }>(
+	role: string | undefined,
+	links: readonly T[]
+): T[] => links.filter(({ from }) => rank(role) >= rank(from));
+
 /** The parts of the hazards section. */
 export const HAZARD_LINKS = [
 	{ href: '/hazards', name: 'Plans' },

@@ -1,16 +1,12 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import DrillMark from '$lib/ui/drill/DrillMark.svelte';
-	import { DRILL_LINKS } from '$lib/ui/sections';
+	import { DRILL_LINKS, reachedBy } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 
 	let { data, children } = $props();
 	const walking = $derived(/^\/drill\/(run\/|exam\/.)/.test(page.url.pathname));
-	const links = $derived(
-		DRILL_LINKS.filter(
-			({ from }) => from === 'viewer' || ['supervisor', 'admin'].includes(data.actor?.role ?? '')
-		)
-	);
+	const links = $derived(reachedBy(data.actor?.role, DRILL_LINKS));
 </script>
 
 <DrillMark />

@@ -1,11 +1,9 @@
 <script lang="ts">
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
-	import { SETTINGS_LINKS } from '$lib/ui/sections';
+	import { reachedBy, SETTINGS_LINKS } from '$lib/ui/sections';
 
 	let { data, children } = $props();
-	const ROLES = ['viewer', 'technician', 'supervisor', 'admin'];
-	const rank = (role: string | undefined) => ROLES.indexOf(role ?? '');
-	const links = $derived(SETTINGS_LINKS.filter(({ from }) => rank(data.actor?.role) >= rank(from)));
+	const links = $derived(reachedBy(data.actor?.role, SETTINGS_LINKS));
 </script>
 
 <h1 class="no-print">Settings</h1>

@@ -3,15 +3,8 @@ import { sensitivity } from '../../../core/drill/signal-detection.ts';
 import { readableMoment } from '../../../core/plan/moments.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { makePdf } from '../web/pdf.ts';
+import { makePdf, type Signed, signedLine } from '../web/pdf.ts';
 import { sessionOf } from './sessions.ts';
-
-/** The end of the log as it was signed last. */
-interface Signed {
-	seq: number;
-	hash: string;
-	at: string;
-}
 
 /** The paper of an exam: who, on what, beside whom, what was found and what not. */
 export async function examPdf(context: Context, id: string, anchor: Signed | null) {
@@ -82,15 +75,7 @@ export async function examPdf(context: Context, id: string, anchor: Signed | nul
 				text: 'Walked on drawings and a simulated set. Evidence for an authorisation, which a supervisor gives; it proves no item.',
 				margin: [0, 14, 0, 0]
 			},
-			...(anchor
-				? [
-						{
-							text: `Log: entry ${anchor.seq}, ${anchor.hash.slice(0, 16)}, signed ${moment(new Date(anchor.at))}.`,
-							fontSize: 9,
-							margin: [0, 20, 0, 0] as [number, number, number, number]
-						}
-					]
-				: [])
+			...signedLine(anchor, context.site.timeZone, [0, 20, 0, 0])
 		]
 	});
 	return { pdf, name: `exam-${session.id.slice(0, 8)}.pdf` };

@@ -12,7 +12,7 @@ import {
 	metOf,
 	scoreDrill
 } from '../../../core/drill/score.ts';
-import { addSignals } from '../../../core/drill/signal-detection.ts';
+import { addSignals, NO_SIGNALS } from '../../../core/drill/signal-detection.ts';
 import type { Procedure } from '../../../core/inspection/procedure.ts';
 import type { Connection } from '../db/client.ts';
 import {
@@ -235,19 +235,12 @@ export async function keepWalked(
 				.values(own)
 				.onConflictDoUpdate({ target: [drillMemory.userId, drillMemory.kind], set: own });
 	}
-	const signals = addSignals(
-		person ?? { hits: 0, misses: 0, falseAlarms: 0, correctRejections: 0 },
-		score.signals
-	);
 	const next = {
 		userId,
 		family,
 		rating,
 		sessions: (person?.sessions ?? 0) + 1,
-		hits: signals.hits,
-		misses: signals.misses,
-		falseAlarms: signals.falseAlarms,
-		correctRejections: signals.correctRejections
+		...addSignals(person ?? NO_SIGNALS, score.signals)
 	};
 	await tx
 		.insert(drillPerson)

@@ -1,9 +1,16 @@
-import { and, count, desc, eq, gte, isNull, lte, max } from 'drizzle-orm';
+import { and, count, desc, eq, gte, inArray, isNull, lte, max } from 'drizzle-orm';
+import { withoutSide } from '../../../core/airway/airway.ts';
 import { airwayOf, FAMILIES, stationOf } from '../../../core/data/families.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
-import { canBeMet, type Kind, kindsOf } from '../../../core/drill/kinds.ts';
+import { type Kind, kindsOf } from '../../../core/drill/kinds.ts';
 import { FIRST_RATING, suits } from '../../../core/drill/rating.ts';
-import { type Sensitivity, sensitivity } from '../../../core/drill/signal-detection.ts';
+import {
+	addSignals,
+	NO_SIGNALS,
+	type Sensitivity,
+	sensitivity,
+	type Signals
+} from '../../../core/drill/signal-detection.ts';
 import { SHORT_TESTS } from '../../../core/drill/short-test-names.ts';
 import type { Procedure } from '../../../core/inspection/procedure.ts';
 import { wilson } from '../../../core/stats/wilson.ts';
@@ -17,15 +24,12 @@ import { drillProcedure, lastDrills, sessionOf } from './sessions.ts';
 /** A kind of fault in words. */
 export function kindWords(kind: Kind): string {
 	const [family = '', station = '', code = ''] = kind.split('/');
-	const at = airwayOf(family).stations.find(
-		({ key }) => key.replace(/-(left|right)$/, '') === station
-	);
+	const at = airwayOf(family).stations.find(({ key }) => withoutSide(key) === station);
 	const name = (at ? stationOf(family, at.key).name : station).replace(/, (left|right)$/, '');
 	return `${name}: ${rejectCode(code).name}`;
 }
 
-type Person = typeof drillPerson.$inferSelect;
-const sharp = (of: Person | undefined): Sensitivity | null =>
+const sharp = (of: Signals | undefined): Sensitivity | null =>
 	of && of.hits + of.misses > 0 && of.falseAlarms + of.correctRejections > 0
 		? sensitivity(of)
 		: null;
@@ -74,9 +78,10 @@ export async function drillRun(context: Context, family: string) {
 /** Kinds that should be met next: what is due again, then what was never met and suits the person best. */
 async function favourOf(context: Context, procedure: Procedure): Promise<Kind[]> {
 	const { db, actor } = context;
+	const kinds = kindsOf(procedure);
 	const [memories, ratings, [person]] = await Promise.all([
 		db.select().from(drillMemory).where(eq(drillMemory.userId, actor.id)),
-		db.select().from(drillKind),
+		db.select().from(drillKind).where(inArray(drillKind.kind, kinds)),
 		db
 			.select()
 			.from(drillPerson)
@@ -86,7 +91,6 @@ async function favourOf(context: Context, procedure: Procedure): Promise<Kind[]>
 	const known = new Map(memories.map((row) => [row.kind, row.dueAt.getTime()]));
 	const hard = new Map(ratings.map((row) => [row.kind, row.rating]));
 	const aim = suits(person?.rating ?? FIRST_RATING);
-	const kinds = kindsOf(procedure);
 	const due = kinds
 		.filter((kind) => (known.get(kind) ?? Infinity) <= now)
 		.sort((a, b) => (known.get(a) ?? 0) - (known.get(b) ?? 0));
@@ -143,23 +147,8 @@ export async function trainerPage(context: Context) {
 			.orderBy(desc(drillSession.endedAt))
 			.limit(100)
 	]);
-	const all = (userId: string) => {
-		const own = persons.filter((row) => row.userId === userId);
-		const first = own[0];
-		if (!first) return null;
-		return sharp(
-			own.slice(1).reduce(
-				(sum, row) => ({
-					...sum,
-					hits: sum.hits + row.hits,
-					misses: sum.misses + row.misses,
-					falseAlarms: sum.falseAlarms + row.falseAlarms,
-					correctRejections: sum.correctRejections + row.correctRejections
-				}),
-				first
-			)
-		);
-	};
+	const all = (userId: string) =>
+		sharp(persons.filter((row) => row.userId === userId).reduce<Signals>(addSignals, NO_SIGNALS));
 	return {
 		people: people.map((row) => ({
 			...row,
@@ -183,8 +172,7 @@ export async function drillSessionPage(context: Context, id: string) {
 		by: found.by,
 		beside: found.beside,
 		why: found.why,
-		procedure: { name: found.procedure.name },
-		list: { ...found.procedure, steps: found.procedure.steps.filter(canBeMet) },
+		procedure: found.procedure,
 		medianSeconds: await medianSecondsOf(context.db, found.session.family),
 		mayAuthorise: may(context.actor.role, 'keep competence'),
 		othersSaid: Object.fromEntries(

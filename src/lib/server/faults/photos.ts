@@ -31,9 +31,7 @@ export function addFaultPhoto(
 		await at.tx.insert(defectPhoto).values({
 			id: input.id,
 			defectId: of.id,
-			jpeg: drawn.jpeg,
-			width: drawn.width,
-			height: drawn.height,
+			...drawn,
 			sha256: hash,
 			takenBy: at.actor.id,
 			takenAt: at.now

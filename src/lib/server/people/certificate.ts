@@ -5,19 +5,11 @@ import { FIT_PASS, shownFactor } from '../../../core/fit/fit-factor.ts';
 import { fitProtocol } from '../../../core/fit/protocols.ts';
 import { fitUntil, QUALITATIVE_FACTOR } from '../../../core/people/fit-standing.ts';
 import { readable } from '../../../core/plan/calendar.ts';
-import { readableMoment } from '../../../core/plan/moments.ts';
 import { user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { makePdf } from '../web/pdf.ts';
+import { makePdf, type Signed, signedLine } from '../web/pdf.ts';
 import { sessionPage } from './fit-session.ts';
-
-/** The end of the log as it was signed last. */
-interface Signed {
-	seq: number;
-	hash: string;
-	at: string;
-}
 
 /** The certificate of a signed fit test: who, in what, how, what was measured, until when it counts. */
 export async function certificatePdf(context: Context, id: string, anchor: Signed | null) {
@@ -99,15 +91,7 @@ export async function certificatePdf(context: Context, id: string, anchor: Signe
 				text: 'Holds for this model and size with what was worn. A change of the face (weight, teeth, scar, anything seen) ends it that day. A seal check is made each time all the same; it is never a fit test.',
 				margin: [0, 14, 0, 0]
 			},
-			...(anchor
-				? [
-						{
-							text: `Log: entry ${anchor.seq}, ${anchor.hash.slice(0, 16)}, signed ${readableMoment(new Date(anchor.at), context.site.timeZone)}.`,
-							fontSize: 9,
-							margin: [0, 20, 0, 0] as [number, number, number, number]
-						}
-					]
-				: [])
+			...signedLine(anchor, context.site.timeZone, [0, 20, 0, 0])
 		]
 	});
 	return { pdf, name: `fit-test-${wearer.number}-${signed.testedOn}.pdf` };

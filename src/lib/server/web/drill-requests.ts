@@ -3,23 +3,17 @@ import { endExam, keepDrill } from '../drill/sessions.ts';
 import { keepTest } from '../drill/tests.ts';
 import type { Context } from '../kernel/context.ts';
 import { clientId, parse } from './request.ts';
+import { readingsBody } from './run-requests.ts';
 
 const stepKey = z.string().max(60);
 const code = z.string().max(12);
-const readings = z.object({
-	value: z.number().optional(),
-	start: z.number().optional(),
-	end: z.number().optional(),
-	seconds: z.number().nonnegative().optional(),
-	clock: z.literal('device').optional()
-});
 const answers = z
 	.array(
 		z.object({
 			step: stepKey,
 			value: z.enum(['good', 'reject', 'not fitted', 'cleared']),
 			code: code.nullable(),
-			readings: readings.nullish()
+			readings: readingsBody.nullish()
 		})
 	)
 	.max(400);
@@ -30,7 +24,7 @@ const handed = z.object({
 	faults: z.array(z.object({ step: stepKey, code })).max(10),
 	near: z.array(stepKey).max(10),
 	vary: z.record(stepKey, z.object({ amount: share, at: share })),
-	readings: z.record(stepKey, readings)
+	readings: z.record(stepKey, readingsBody)
 });
 const walked = z.object({
 	id: clientId,

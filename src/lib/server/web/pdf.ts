@@ -1,6 +1,7 @@
 import { join } from 'node:path';
-import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces';
 import pdfmake from 'pdfmake';
+import { readableMoment } from '../../../core/plan/moments.ts';
 
 const FONTS = join(
 	process.cwd(),
@@ -37,3 +38,31 @@ export async function makePdf(document: TDocumentDefinitions): Promise<Uint8Arra
 	});
 	return new Uint8Array(await made.getBuffer());
 }
+
+/** The end of the log as it was signed last. */
+export interface Signed {
+	seq: number;
+	hash: string;
+	at: string;
+}
+
+/** The line under a paper by which it can be held against the log; nothing where the log is not signed. */
+export const signedLine = (signed: Signed | null, timeZone: string, margin?: Margins): Content[] =>
+	signed
+		? [
+				{
+					text: `Log: entry ${signed.seq}, ${signed.hash.slice(0, 16)}, signed ${readableMoment(new Date(signed.at), timeZone)}.`,
+					fontSize: 9,
+					...(margin ? { margin } : {})
+				}
+			]
+		: [];
+
+/** A PDF as a browser shows it. */
+export const pdfResponse = (pdf: Uint8Array, name: string): Response =>
+	new Response(pdf.buffer as ArrayBuffer, {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': `inline; filename="${name}"`
+		}
+	});

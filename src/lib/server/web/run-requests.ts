@@ -9,21 +9,22 @@ import { clientId, parse } from './request.ts';
 const heldMs = z.number().min(0).max(2_678_400_000).default(0);
 const note = z.string().trim().max(500, 'A note has at most 500 characters.').nullish();
 
+/** What was read at a step. */
+export const readingsBody = z.object({
+	value: z.number('Type a number.').optional(),
+	start: z.number('Type a number.').optional(),
+	end: z.number('Type a number.').optional(),
+	seconds: z.number().nonnegative().optional(),
+	clock: z.literal('device').optional()
+});
+
 const answerBody = z.object({
 	id: clientId,
 	step: z.string().max(60),
 	value: z.enum(['good', 'reject', 'not fitted', 'cleared']),
 	code: z.string().max(12).nullish(),
 	note,
-	readings: z
-		.object({
-			value: z.number('Type a number.').optional(),
-			start: z.number('Type a number.').optional(),
-			end: z.number('Type a number.').optional(),
-			seconds: z.number().nonnegative().optional(),
-			clock: z.literal('device').optional()
-		})
-		.nullish(),
+	readings: readingsBody.nullish(),
 	seen: z.number().int().min(0),
 	heldMs
 });

@@ -6,7 +6,7 @@
 	import { DRILL_LIMITS, type Handed } from '$core/drill/hand-over';
 	import { canBeMet } from '$core/drill/kinds';
 	import type { DrillMode } from '$core/drill/modes';
-	import { type DrillAnswer, scoreDrill } from '$core/drill/score';
+	import { type DrillAnswer, scoreStep } from '$core/drill/score';
 	import type { Procedure } from '$core/inspection/procedure';
 	import { readingText } from '$core/inspection/reading';
 	import Airway from '../airway/Airway.svelte';
@@ -62,10 +62,7 @@
 		const given = last;
 		if (mode !== 'learn' || !given) return null;
 		const of = list.steps.find(({ key }) => key === given.step);
-		const scored = scoreDrill(list, handed, [given], 0).steps.find(
-			(one) => one.step === given.step
-		);
-		return of && scored ? { step: of, scored } : null;
+		return of ? { step: of, scored: scoreStep(list, handed, of, given) } : null;
 	});
 	const held = $derived(timer ? Math.max(0, (now() - timer.startedAt.getTime()) / 1000) : null);
 	hearsKeys(() => [

@@ -16,7 +16,7 @@
 	/** What is still to be done. */
 	const left = (one: (typeof data.parts)[number]) =>
 		one.held - one.changed + (one.had - one.looked);
-	const toDo = $derived(
+	const unsettled = $derived(
 		data.parts.filter((one) => left(one) > 0).length +
 			data.filters.filter((one) => one.off < one.all).length +
 			data.air.filter((one) => one.holds.length > 0).length +
@@ -28,11 +28,11 @@
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>Recalls</h1>
 	<p class="text-soft">
-		{toDo === 0
+		{unsettled === 0
 			? 'All dealt with'
-			: toDo === 1
+			: unsettled === 1
 				? 'One still to be dealt with'
-				: `${toDo} still to be dealt with`}
+				: `${unsettled} still to be dealt with`}
 	</p>
 </div>
 <div class="mt-2"><SectionLinks label="Faults" links={FAULT_LINKS} /></div>

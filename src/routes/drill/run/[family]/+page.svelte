@@ -4,10 +4,10 @@
 	import { page } from '$app/state';
 	import { canLookBad } from '$core/drawings/at';
 	import { type Handed, handOver, type Level } from '$core/drill/hand-over';
-	import { canBeMet } from '$core/drill/kinds';
 	import { type DrillAnswer, type DrillScore, scoreDrill } from '$core/drill/score';
 	import Debrief from '$lib/ui/drill/Debrief.svelte';
 	import DrillRun from '$lib/ui/drill/DrillRun.svelte';
+	import Kept from '$lib/ui/drill/Kept.svelte';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 
 	let { data } = $props();
@@ -22,7 +22,6 @@
 	/** Kinds of this sitting that were met already: the next drill brings others first. */
 	let met = $state.raw<string[]>([]);
 	let heading: HTMLHeadingElement | undefined = $state();
-	const list = $derived({ ...data.procedure, steps: data.procedure.steps.filter(canBeMet) });
 
 	function begin() {
 		id = crypto.randomUUID();
@@ -59,7 +58,6 @@
 		});
 		setTimeout(() => heading?.focus());
 	}
-	const waits = $derived(outbox.waiting.some(({ about }) => about === `drill:${id}`));
 	function key(event: KeyboardEvent) {
 		if (!score || event.key !== 'Enter') return;
 		if ((event.target as HTMLElement).closest('a, button, input')) return;
@@ -80,12 +78,10 @@
 	<a class="linkish ml-auto inline-flex min-h-11 items-center" href="/drill">Leave</a>
 </div>
 {#if score && handed}
-	<Debrief procedure={list} {handed} {score} medianSeconds={data.medianSeconds} />
+	<Debrief procedure={data.procedure} {handed} {score} medianSeconds={data.medianSeconds} />
 	<p class="mt-4 flex flex-wrap items-center gap-4">
 		<button type="button" class="button primary" onclick={begin}>Another <kbd>Enter</kbd></button>
-		<span class="text-soft" role="status"
-			>{waits ? 'Kept on this device; it goes to the server when it is back.' : 'Kept.'}</span
-		>
+		<Kept {id} />
 	</p>
 {:else if handed}
 	{#key id}<DrillRun {id} procedure={data.procedure} {handed} {mode} onend={end} />{/key}

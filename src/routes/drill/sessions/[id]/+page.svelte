@@ -28,7 +28,7 @@
 		>
 	</div>{/if}
 <Debrief
-	procedure={data.list}
+	procedure={data.procedure}
 	handed={session.handed}
 	score={session.score}
 	medianSeconds={data.medianSeconds}

@@ -2,6 +2,7 @@
 	/** Six questions, one after the other, by number keys; why after each. */
 	import { onMount } from 'svelte';
 	import { type Question, questionsOf } from '$core/drill/short-tests';
+	import Kept from '$lib/ui/drill/Kept.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
@@ -16,7 +17,6 @@
 	const at = $derived(told ? chosen.length - 1 : chosen.length);
 	const question = $derived(questions[at]);
 	const done = $derived(questions.length > 0 && chosen.length === questions.length && !told);
-	const waits = $derived(outbox.waiting.some(({ about }) => about === `drill:${id}`));
 	const right = $derived(questions.filter((one, i) => one.right === chosen[i]).length);
 	hearsKeys(() => [
 		{ keys: '1 to 4', does: 'an answer' },
@@ -83,9 +83,7 @@
 	<p class="mt-4 flex flex-wrap items-center gap-4">
 		<button type="button" class="button primary" onclick={next}>Again <kbd>Enter</kbd></button>
 		<a class="button" href="/drill">To the drills</a>
-		<span class="text-soft" role="status"
-			>{waits ? 'Kept on this device; it goes to the server when it is back.' : 'Kept.'}</span
-		>
+		<Kept {id} />
 	</p>
 {:else if question}
 	<p class="mt-1 text-soft">Question {at + 1} of {questions.length}</p>

@@ -1,8 +1,7 @@
 import { EN_BANDS, parseEn } from '$core/filters/filter-code';
 import { cardOf } from '$lib/server/hazards/schedule-card';
-import { readableMoment } from '$core/plan/moments';
 import { anchorNow } from '$lib/server/web/anchor';
-import { makePdf } from '$lib/server/web/pdf';
+import { makePdf, pdfResponse, signedLine } from '$lib/server/web/pdf';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The card for the wall as PDF. */
@@ -46,20 +45,8 @@ export const GET = (event) =>
 					margin: [0, 12, 0, 0] as [number, number, number, number]
 				})),
 				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 24, 0, 0] },
-				...(anchor
-					? [
-							{
-								text: `Log: entry ${anchor.seq}, ${anchor.hash.slice(0, 16)}, signed ${readableMoment(new Date(anchor.at), context.site.timeZone)}.`,
-								fontSize: 9
-							}
-						]
-					: [])
+				...signedLine(anchor, context.site.timeZone)
 			]
 		});
-		return new Response(pdf.buffer as ArrayBuffer, {
-			headers: {
-				'content-type': 'application/pdf',
-				'content-disposition': `inline; filename="change-schedule-${plan.plan.number}.pdf"`
-			}
-		});
+		return pdfResponse(pdf, `change-schedule-${plan.plan.number}.pdf`);
 	});

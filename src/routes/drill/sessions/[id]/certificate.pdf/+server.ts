@@ -1,5 +1,6 @@
 import { examPdf } from '$lib/server/drill/exam-paper';
 import { anchorNow } from '$lib/server/web/anchor';
+import { pdfResponse } from '$lib/server/web/pdf';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The paper of an exam as PDF. */
@@ -9,10 +10,5 @@ export const GET = (event) =>
 		const id = parse(clientId, event.params.id);
 		const anchor = await anchorNow(context.db, 'certificate', context.now());
 		const { pdf, name } = await examPdf(context, id, anchor);
-		return new Response(pdf.buffer as ArrayBuffer, {
-			headers: {
-				'content-type': 'application/pdf',
-				'content-disposition': `inline; filename="${name}"`
-			}
-		});
+		return pdfResponse(pdf, name);
 	});

@@ -1,5 +1,6 @@
 import { certificatePdf } from '$lib/server/people/certificate';
 import { anchorNow } from '$lib/server/web/anchor';
+import { pdfResponse } from '$lib/server/web/pdf';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 
 /** The certificate of a signed fit test as PDF. */
@@ -10,10 +11,5 @@ export const GET = (event) =>
 		// What leaves the house can be held against the log, whatever becomes of the database.
 		const anchor = await anchorNow(context.db, 'certificate', context.now());
 		const { pdf, name } = await certificatePdf(context, id, anchor);
-		return new Response(pdf.buffer as ArrayBuffer, {
-			headers: {
-				'content-type': 'application/pdf',
-				'content-disposition': `inline; filename="${name}"`
-			}
-		});
+		return pdfResponse(pdf, name);
 	});
