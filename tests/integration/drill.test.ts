@@ -27,6 +27,7 @@ import {
 	drillHome,
 	drillRun,
 	drillSessionPage,
+	proposedBy,
 	trainerPage
 } from '../../src/lib/server/drill/trainer.ts';
 import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
@@ -175,6 +176,12 @@ describe('an exam', () => {
 		expect((await verifyChain(own.test.db)).broken).toBeUndefined();
 		const page = await trainerPage(as('supervisor'));
 		expect(page.exams).toMatchObject([{ points: 100, passed: true }]);
+		// What it is evidence for is filled in for who gives authorisations, and for nobody else.
+		const proposed = await proposedBy(as('supervisor'), id);
+		expect(proposed).toMatchObject({ job: 'inspect', family: procedure.family });
+		expect(proposed?.evidence).toMatch(/^Exam of the trainer, .* beside .* paper [0-9a-f]{8}$/);
+		expect(await proposedBy(as('technician'), id)).toBeNull();
+		expect(await proposedBy(as('supervisor'), null)).toBeNull();
 	});
 
 	it('is not passed by who lets everything through, nor by who rejects everything', async () => {
@@ -188,6 +195,7 @@ describe('an exam', () => {
 				code: all === 'reject' ? (step.rejects[0] ?? null) : null
 			}));
 			const { passed } = await endExam(as('technician'), { id: randomUUID(), examId: id, answers });
+			if (!passed) expect(await proposedBy(as('supervisor'), id)).toBeNull();
 			expect([all, passed]).toEqual([
 				all,
 				// With nothing seeded, letting everything through is right.

@@ -15,6 +15,8 @@ import { type DrillAnswer, judgeExam, metOf, scoreDrill } from './score.ts';
 import { SHORT_TEST_KEYS } from './short-test-names.ts';
 import { questionsOf } from './short-tests.ts';
 import { addSignals, NO_SIGNALS, sensitivity } from './signal-detection.ts';
+import { Chance } from '../stats/chance.ts';
+import { drilledTrace, TRACE_ANSWERS, traceMarks } from './traces.ts';
 import { simulatedDrill } from './trainees.ts';
 
 const INSPECTIONS = PROCEDURES.filter(({ purpose }) => (purpose ?? 'inspection') === 'inspection');
@@ -213,6 +215,27 @@ describe('a short test', () => {
 				/with (\d+) and (\d+) bar; the whistles sound at (\d+)/.exec(asks) ?? [];
 			const least = Math.min(Number(a), Number(b));
 			expect(options[right]).toBe(`${Math.round((least + Number(whistle)) / 2)} bar`);
+		}
+	});
+
+	it('a trace is read by the rules of the bench: what cools through its limit is tested again, never failed', () => {
+		// Published (from memory): pressure of a closed volume goes with its absolute temperature, about 346 Pa/K near room pressure.
+		const drawn = Array.from({ length: 200 }, (_, i) => drilledTrace(new Chance(i + 1)));
+		const answers = new Set(drawn.map(({ answer }) => answer));
+		expect([...answers].sort()).toEqual(Object.keys(TRACE_ANSWERS).sort());
+		for (const { recipe, samples, answer } of drawn) {
+			const most =
+				recipe.pass.kind === 'loss'
+					? recipe.pass.mostPa
+					: Math.abs(recipe.setPa) * (1 - recipe.pass.leastShare);
+			const [a, b] = [samples[0], samples.at(-1)];
+			const lost = Math.abs(a?.pa ?? 0) - Math.abs(b?.pa ?? 0);
+			const cooled =
+				((a?.temperatureC ?? 0) - (b?.temperatureC ?? 0)) * 346 * Math.sign(recipe.setPa);
+			if (answer === 'fail') expect(lost - cooled).toBeGreaterThan(most * 0.9);
+			if (answer === 'pass') expect(lost - cooled).toBeLessThan(most);
+			if (answer === 'temperature') expect(Math.abs(cooled)).toBeGreaterThan(most * 0.5);
+			expect(traceMarks({ recipe, samples }).length).toBeGreaterThan(8);
 		}
 	});
 

@@ -1,5 +1,16 @@
+import type { Inlet } from '../data/blocking.ts';
+import type { WornKey } from '../drawings/worn.ts';
+
+/** The drawing that belongs to a question: hands on a mask, or how it is worn; wrongly, where that is what is asked. */
+export interface Pictured {
+	hands?: Inlet | 'out';
+	worn?: WornKey;
+	/** It is done rightly in what is asked. */
+	rightly?: boolean;
+}
+
 /** A question with what is right first; the trainer shuffles them. */
-export interface PlainQuestion {
+export interface PlainQuestion extends Pictured {
 	asks: string;
 	options: readonly [right: string, ...wrong: string[]];
 	why: string;
@@ -14,7 +25,9 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'It is too tight: loosen the lower straps',
 			'It proves that the mask fits this face: no fit test is needed'
 		],
-		why: 'The check shows that it seals now; a fit test shows that this model and size fits this face.'
+		why: 'The check shows that it seals now; a fit test shows that this model and size fits this face.',
+		hands: 'cartridges',
+		rightly: true
 	},
 	{
 		asks: 'Palms over the cartridges, breathe in: it draws in, then slowly comes back.',
@@ -23,7 +36,9 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'Pull the lower straps as tight as they go',
 			'Go in: a little air through the edge does no harm'
 		],
-		why: 'Over-tightened straps bend the edge and leak more. Two leaks in a row: not this mask.'
+		why: 'Over-tightened straps bend the edge and leak more. Two leaks in a row: not this mask.',
+		hands: 'cartridges',
+		rightly: true
 	},
 	{
 		asks: 'It seals as long as the palms press hard on the cartridges.',
@@ -32,7 +47,8 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'It seals: that is the check',
 			'Press harder, so that nothing can leak'
 		],
-		why: 'The hands push the mask onto the face: what seals then leaks as soon as they let go.'
+		why: 'The hands push the mask onto the face: what seals then leaks as soon as they let go.',
+		hands: 'cartridges'
 	},
 	{
 		asks: 'Air comes in at the cartridge beside the palm.',
@@ -41,7 +57,8 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'The mask leaks: send it to service',
 			'The cartridge is used up: change it'
 		],
-		why: 'Air through an inlet that is half covered looks like a leak of the edge.'
+		why: 'Air through an inlet that is half covered looks like a leak of the edge.',
+		hands: 'prefilter-cap'
 	},
 	{
 		asks: 'Palm over the exhalation cover, breathe out gently: the mask lifts a little, no air at the edge.',
@@ -50,7 +67,9 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'It leaks: it must not move',
 			'The exhalation valve sticks: send it to service'
 		],
-		why: 'It rises a little and holds: that is what a sealed mask does.'
+		why: 'It rises a little and holds: that is what a sealed mask does.',
+		hands: 'out',
+		rightly: true
 	},
 	{
 		asks: 'Stubble of two days lies where the edge lies.',
@@ -59,7 +78,8 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'Tighten the straps and check twice',
 			'Go on: the seal check decides'
 		],
-		why: 'Nothing that needs a seal works over hair; the check may pass at rest and leak at work.'
+		why: 'Nothing that needs a seal works over hair; the check may pass at rest and leak at work.',
+		worn: 'stubble'
 	},
 	{
 		asks: 'The check was good at the door. Inside, after an hour, the mask has slipped with sweat.',
@@ -77,7 +97,9 @@ export const SEAL_QUESTIONS: readonly PlainQuestion[] = [
 			'Leave the check out',
 			'Cover the exhalation valve only, that says the same'
 		],
-		why: 'The hose is where the inlet can be shut; both ways are checked where the model allows both.'
+		why: 'The hose is where the inlet can be shut; both ways are checked where the model allows both.',
+		hands: 'hose',
+		rightly: true
 	}
 ];
 
@@ -90,7 +112,8 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'It lasts half as long as against dust',
 			'It is enough for a short job'
 		],
-		why: 'A particle filter holds particles; vapour needs a sorbent.'
+		why: 'A particle filter holds particles; vapour needs a sorbent.',
+		worn: 'dust-filter-vapour'
 	},
 	{
 		asks: 'A vapour cartridge without a particle filter is worn while sanding.',
@@ -99,7 +122,8 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'The dust makes it last longer',
 			'Nothing: a cartridge holds dust as well'
 		],
-		why: 'A sorbent bed is coarse: fine dust passes between its grains.'
+		why: 'A sorbent bed is coarse: fine dust passes between its grains.',
+		worn: 'cartridge-dust'
 	},
 	{
 		asks: 'A pre-filter is worn alone, because the cartridge made breathing hard.',
@@ -108,7 +132,8 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'It is a filter of the lowest class',
 			'It holds vapour but no dust'
 		],
-		why: 'Hard to breathe means: change the filter, not leave it out.'
+		why: 'Hard to breathe means: change the filter, not leave it out.',
+		worn: 'prefilter-alone'
 	},
 	{
 		asks: 'One filter of a pair is changed, its twin stays.',
@@ -135,7 +160,8 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'It is enough where there is little dust',
 			'It is enough if the nose clip is pressed'
 		],
-		why: 'One strap pulls it to one edge and opens the other.'
+		why: 'One strap pulls it to one edge and opens the other.',
+		worn: 'one-strap'
 	},
 	{
 		asks: 'The head straps are put on over the helmet.',
@@ -144,7 +170,18 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'Right: so the helmet holds them',
 			'Right, if the chin strap is shut'
 		],
-		why: 'What is knocked off with the helmet takes the mask with it.'
+		why: 'What is knocked off with the helmet takes the mask with it.',
+		worn: 'over-helmet'
+	},
+	{
+		asks: 'A dust mask sits on the face like this.',
+		options: [
+			'It is upside down: the clip goes over the nose',
+			'It is right: the clip holds the chin',
+			'Either way seals, if both straps are on'
+		],
+		why: 'The clip closes the gap beside the nose; at the chin it closes nothing.',
+		worn: 'upside-down'
 	},
 	{
 		asks: 'A cylinder is filled fast to 300 bar, put on the rack hot, and called full.',
@@ -171,7 +208,8 @@ export const MISTAKE_QUESTIONS: readonly PlainQuestion[] = [
 			'Good: each is against something else',
 			'Good, if the stronger is on the side of the work'
 		],
-		why: 'The air takes both ways; the weaker decides.'
+		why: 'The air takes both ways; the weaker decides.',
+		worn: 'two-kinds'
 	},
 	{
 		asks: 'A disc dried crumpled after the wash; it looks all right from the front.',

@@ -11,6 +11,7 @@ export const SHORT_TESTS = [
 	{ key: 'equipment', name: 'Hazard to equipment', says: 'what the ladder allows' },
 	{ key: 'filter', name: 'Filter for a task', says: 'the code that is needed' },
 	{ key: 'turn-back', name: 'Turning back', says: 'at which pressure' },
+	{ key: 'trace', name: 'Pressure trace', says: 'leak, cooling, settling or a knock' },
 	{ key: 'donning', name: 'Into the suit', says: 'what comes next' }
 ] as const satisfies readonly ShortTest[];
 export type ShortTestKey = (typeof SHORT_TESTS)[number]['key'];

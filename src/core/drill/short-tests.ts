@@ -6,15 +6,24 @@ import { decideWithChanges } from '../hazards/changes.ts';
 import type { HazardOutcome } from '../hazards/decision.ts';
 import { type ContaminantFact, DEFAULT_FACTS } from '../hazards/facts.ts';
 import { Chance } from '../stats/chance.ts';
+import { drilledTrace, TRACE_ANSWERS, traceMarks } from './traces.ts';
+import type { Mark } from '../drawings/mark.ts';
 import type { ShortTestKey } from './short-test-names.ts';
-import { MISTAKE_QUESTIONS, type PlainQuestion, SEAL_QUESTIONS } from './short-questions.ts';
+import {
+	MISTAKE_QUESTIONS,
+	type Pictured,
+	type PlainQuestion,
+	SEAL_QUESTIONS
+} from './short-questions.ts';
 
 /** A question as it is asked: one of its options is right. */
-export interface Question {
+export interface Question extends Pictured {
 	asks: string;
 	options: string[];
 	right: number;
 	why: string;
+	/** What is asked about, drawn for this question alone. */
+	marks?: Mark[];
 }
 
 /** Questions in one test. */
@@ -30,9 +39,9 @@ const shuffled = <T>(list: readonly T[], chance: Chance): T[] => {
 	return all;
 };
 
-function asked({ asks, options: [right, ...wrong], why }: PlainQuestion, chance: Chance): Question {
+function asked({ options: [right, ...wrong], ...rest }: PlainQuestion, chance: Chance): Question {
 	const options = shuffled([right, ...wrong], chance);
-	return { asks, options, right: options.indexOf(right), why };
+	return { ...rest, options, right: options.indexOf(right) };
 }
 
 /** Air that is met at work: a substance, how much of it in ppm or mg/m³, what else. */
@@ -164,6 +173,30 @@ function turningQuestions(chance: Chance): Question[] {
 	});
 }
 
+/** What a trace of the pressure bench says: judged by the rules of the bench. */
+function traceQuestions(chance: Chance): Question[] {
+	return Array.from({ length: ASKED }, () => {
+		const drawn = drilledTrace(chance);
+		const others = Object.entries(TRACE_ANSWERS).filter(([key]) => key !== drawn.answer);
+		return {
+			...asked(
+				{
+					asks: `${drawn.recipe.name}: what does this hold say? Dashed: the limit. Below: the air inside.`,
+					options: [
+						TRACE_ANSWERS[drawn.answer],
+						...shuffled(others, chance)
+							.slice(0, 3)
+							.map(([, words]) => words)
+					],
+					why: drawn.why
+				},
+				chance
+			),
+			marks: traceMarks(drawn)
+		};
+	});
+}
+
 /** What comes next on the way into a gas-tight suit, by the list itself. */
 function donningQuestions(chance: Chance): Question[] {
 	const steps = PROCEDURES.find(({ key }) => key === 'gas-tight-suit-donning')?.steps ?? [];
@@ -207,6 +240,8 @@ export function questionsOf(key: ShortTestKey, seed: number, ruleSet: RuleSet): 
 			return filterQuestions(chance, ruleSet);
 		case 'turn-back':
 			return turningQuestions(chance);
+		case 'trace':
+			return traceQuestions(chance);
 		case 'donning':
 			return donningQuestions(chance);
 	}

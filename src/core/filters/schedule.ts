@@ -1,3 +1,4 @@
+import { type CardPicture, cardPictures } from '../drawings/card.ts';
 import type { HazardDecision } from '../hazards/decision.ts';
 import type { HazardFacts } from '../hazards/facts.ts';
 import { written } from '../hazards/facts.ts';
@@ -15,6 +16,8 @@ export interface ScheduleCard {
 	change: string;
 	lines: string[];
 	cautions: string[];
+	/** What is looked at before one goes in. */
+	pictures: CardPicture[];
 }
 
 const WORK_WORDS: Record<HazardFacts['workRate'], string> = {
@@ -54,6 +57,7 @@ export function scheduleCard(
 		: 'May be worn again on another day while time is left; keep it sealed in its bag.';
 	return {
 		heading: `${task}, ${place}`,
+		pictures: kind ? cardPictures(kind.kind) : [],
 		wear:
 			kind?.label ??
 			(decision.outcome === 'filter' ? 'Nothing has to be worn' : 'Nothing permits entry'),

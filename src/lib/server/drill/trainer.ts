@@ -16,6 +16,7 @@ import type { Procedure } from '../../../core/inspection/procedure.ts';
 import { wilson } from '../../../core/stats/wilson.ts';
 import { medianSecondsOf } from '../db/queries/teach.ts';
 import { drillKind, drillMemory, drillPerson, drillSession, user } from '../db/schema/index.ts';
+import { readableDay } from '../../../core/plan/moments.ts';
 import type { Context } from '../kernel/context.ts';
 import { may } from '../kernel/permissions.ts';
 import { lastTests } from './tests.ts';
@@ -183,5 +184,24 @@ export async function drillSessionPage(context: Context, id: string) {
 					`Here ${met - seen} of ${met} who met it missed it.`
 				])
 		)
+	};
+}
+
+/** What an authorisation by a passed exam would say; null where there is none, or who asks gives none. */
+export async function proposedBy(context: Context, examId: string | null) {
+	if (!examId || !may(context.actor.role, 'keep competence')) return null;
+	const { session, by, procedure, beside } = await sessionOf(context, examId);
+	if (session.mode !== 'exam' || !session.passed) return null;
+	const day = readableDay(session.endedAt, context.site.timeZone);
+	return {
+		userId: session.userId,
+		by,
+		job: 'inspect' as const,
+		family: procedure.family,
+		evidence:
+			`Exam of the trainer, ${procedure.name}, ${day}, beside ${beside ?? 'a supervisor'}, paper ${examId.slice(0, 8)}`.slice(
+				0,
+				200
+			)
 	};
 }

@@ -2,6 +2,8 @@
 	/** Every drawing: good, each of its faults, and what only looks like one; as far gone as one chooses. */
 	import { rejectCode } from '$core/data/reject-codes';
 	import { SUBJECT_KEYS, SUBJECTS } from '$core/drawings/subjects';
+	import { wearing } from '$core/drawings/card';
+	import RightWrong from '$lib/ui/drawings/RightWrong.svelte';
 	import Drawing from '$lib/ui/drawings/Drawing.svelte';
 
 	let amount = $state(70);
@@ -16,6 +18,11 @@
 				.join(' ')}`;
 			return words.toLowerCase().includes(find.trim().toLowerCase());
 		})
+	);
+	const done = $derived(
+		wearing().filter(({ says, wrong }) =>
+			`${says} ${wrong?.says}`.toLowerCase().includes(find.trim().toLowerCase())
+		)
 	);
 </script>
 
@@ -49,6 +56,14 @@
 		/></label
 	>
 </div>
+{#if done.length}
+	<section aria-labelledby="of-worn" class="mt-6">
+		<h2 id="of-worn">On the wearer</h2>
+		<div class="mt-1 grid gap-x-8 gap-y-4 sm:grid-cols-2 lg:grid-cols-3">
+			{#each done as one (one.says)}<RightWrong {...one} />{/each}
+		</div>
+	</section>
+{/if}
 {#each shown as key (key)}
 	{@const subject = SUBJECTS[key]}
 	<section aria-labelledby="of-{key}" class="mt-6 break-inside-avoid">
@@ -73,4 +88,6 @@
 				</figure>{/if}
 		</div>
 	</section>
-{:else}<p class="mt-4">No drawing of that. Try another word, or a code such as CURL.</p>{/each}
+{:else}{#if !done.length}<p class="mt-4">
+			No drawing of that. Try another word, or a code such as CURL.
+		</p>{/if}{/each}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FAMILIES } from '$core/data/families';
 import { JOBS } from '$core/people/competence';
+import { proposedBy } from '$lib/server/drill/trainer';
 import { modelsInUse } from '$lib/server/people/fit-session';
 import { openAccounts } from '$lib/server/people/wearers';
 import { todayOf } from '$lib/server/kernel/context';
@@ -10,12 +11,13 @@ import {
 	giveAuthorisation,
 	listAuthorisations
 } from '$lib/server/people/authorisations';
-import { clientId, contextOf, formAction, page, requested } from '$lib/server/web/request';
+import { clientId, contextOf, formAction, page, parse, requested } from '$lib/server/web/request';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
+		const exam = event.url.searchParams.get('exam');
 		const [given, accounts, models] = await Promise.all([
 			listAuthorisations(context),
 			openAccounts(context.db),
@@ -28,6 +30,7 @@ export const load: PageServerLoad = (event) =>
 			jobs: JOBS,
 			families: FAMILIES.map(({ family, plural }) => ({ family, plural })),
 			asOf: todayOf(context),
+			proposed: await proposedBy(context, exam ? parse(clientId, exam) : null),
 			mayKeep: may(context.actor.role, 'keep competence')
 		};
 	});

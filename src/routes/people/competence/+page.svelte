@@ -120,17 +120,19 @@
 			<Field id="userId" label="Who" refusal={at('userId')}>
 				{#snippet children(field)}<select {...field} name="userId" class="w-full"
 						><option value="">choose</option>{#each data.accounts as one (one.id)}<option
-								value={one.id}>{one.name}</option
+								value={one.id}
+								selected={one.id === data.proposed?.userId}>{one.name}</option
 							>{/each}</select
 					>{/snippet}
 			</Field>
 			<Field id="job" label="Job" refusal={at('job')}>
 				{#snippet children(field)}<select {...field} name="job" class="w-full"
-						><option value="">choose</option>{#each data.jobs as job (job)}<option>{job}</option
+						><option value="">choose</option>{#each data.jobs as job (job)}<option
+								selected={job === data.proposed?.job}>{job}</option
 							>{/each}</select
 					>{/snippet}
 			</Field>
-			<details>
+			<details open={data.proposed !== null}>
 				<summary class="min-h-11 cursor-pointer content-center font-semibold"
 					>Only for some kinds or models</summary
 				>
@@ -141,6 +143,7 @@
 								type="checkbox"
 								name="families[]"
 								value={one.family}
+								checked={one.family === data.proposed?.family}
 								class="h-5 w-5"
 							/>{one.plural}</label
 						>{/each}
@@ -167,6 +170,7 @@
 			<PlainField
 				name="evidence"
 				label="Evidence"
+				value={data.proposed?.evidence ?? ''}
 				placeholder="course, certificate, who saw the work"
 				refusal={at('evidence')}
 			/>

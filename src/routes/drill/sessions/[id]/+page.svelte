@@ -22,8 +22,8 @@
 		<Notice kind={session.passed ? 'good' : 'refusal'}
 			><p><b>{session.passed ? 'Passed' : 'Not passed'}.</b> {data.why} Beside {data.beside}.</p>
 			{#if session.passed && data.mayAuthorise}<p>
-					<a class="linkish" href="/people/competence">Give the authorisation</a>, with this exam as
-					its evidence.
+					<a class="linkish" href="/people/competence?exam={session.id}">Give the authorisation</a>,
+					with this exam as its evidence.
 				</p>{/if}</Notice
 		>
 	</div>{/if}

@@ -2,6 +2,9 @@
 	/** Six questions, one after the other, by number keys; why after each. */
 	import { onMount } from 'svelte';
 	import { type Question, questionsOf } from '$core/drill/short-tests';
+	import { pictureOf } from '$core/drawings/card';
+	import Marks from '$lib/ui/drawings/Marks.svelte';
+	import RightWrong from '$lib/ui/drawings/RightWrong.svelte';
 	import Kept from '$lib/ui/drill/Kept.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
@@ -16,6 +19,7 @@
 	let told = $state(false);
 	const at = $derived(told ? chosen.length - 1 : chosen.length);
 	const question = $derived(questions[at]);
+	const picture = $derived(question && pictureOf(question));
 	const done = $derived(questions.length > 0 && chosen.length === questions.length && !told);
 	const right = $derived(questions.filter((one, i) => one.right === chosen[i]).length);
 	hearsKeys(() => [
@@ -88,24 +92,36 @@
 {:else if question}
 	<p class="mt-1 text-soft">Question {at + 1} of {questions.length}</p>
 	<p class="mt-3 max-w-[46rem] text-[1.35rem]" aria-live="polite">{question.asks}</p>
-	<ol class="mt-3 grid max-w-[46rem] gap-2">
-		{#each question.options as option, i (option)}
-			<li>
-				<button
-					type="button"
-					class="button w-full justify-start! gap-3 text-left! whitespace-normal!"
-					class:font-bold={told && i === question.right}
-					disabled={told}
-					onclick={() => choose(i)}
-					><kbd>{i + 1}</kbd>
-					<span class="flex-1">{option}</span>
-					{#if told && i === question.right}<StateMark state="good" /><span>right</span
-						>{:else if told && i === chosen[at]}<StateMark state="reject" /><span>chosen</span
-						>{/if}</button
-				>
-			</li>
-		{/each}
-	</ol>
+	<div class="grid gap-x-8 lg:grid-cols-[minmax(0,46rem)_minmax(0,20rem)]">
+		{#if question.marks || picture}<div class="mt-3 max-w-[20rem] lg:order-2">
+				{#if question.marks}<Marks
+						marks={question.marks}
+						label="Pressure over the hold, and the temperature below it"
+					/>{:else if picture && told}<RightWrong {...picture} />{:else if picture}<Marks
+						marks={question.rightly || !picture.wrong ? picture.marks : picture.wrong.marks}
+						label="What is asked about, drawn"
+						class="max-w-[15.5rem]"
+					/>{/if}
+			</div>{/if}
+		<ol class="mt-3 grid content-start gap-2">
+			{#each question.options as option, i (option)}
+				<li>
+					<button
+						type="button"
+						class="button w-full justify-start! gap-3 text-left! whitespace-normal!"
+						class:font-bold={told && i === question.right}
+						disabled={told}
+						onclick={() => choose(i)}
+						><kbd>{i + 1}</kbd>
+						<span class="flex-1">{option}</span>
+						{#if told && i === question.right}<StateMark state="good" /><span>right</span
+							>{:else if told && i === chosen[at]}<StateMark state="reject" /><span>chosen</span
+							>{/if}</button
+					>
+				</li>
+			{/each}
+		</ol>
+	</div>
 	{#if told}
 		<p class="mt-3 max-w-[46rem] text-[1.1rem]" role="status">
 			<b>{chosen[at] === question.right ? 'Right.' : 'Not so.'}</b>

@@ -1,5 +1,6 @@
 import { EN_BANDS, parseEn } from '$core/filters/filter-code';
 import { cardOf } from '$lib/server/hazards/schedule-card';
+import { pictured } from '$lib/server/web/drawn';
 import { anchorNow } from '$lib/server/web/anchor';
 import { makePdf, pdfResponse, signedLine } from '$lib/server/web/pdf';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
@@ -33,18 +34,19 @@ export const GET = (event) =>
 				{
 					table: {
 						widths: ['*'],
-						body: [[{ text: card.change, fontSize: 26, bold: true, margin: [0, 8, 0, 8] }]]
+						body: [[{ text: card.change, fontSize: 24, bold: true, margin: [0, 4, 0, 4] }]]
 					},
 					layout: 'lightHorizontalLines',
-					margin: [0, 14, 0, 14]
+					margin: [0, 8, 0, 8]
 				},
-				{ ul: card.lines, fontSize: 13 },
+				{ ul: card.lines, fontSize: 12 },
+				...pictured(card.pictures),
 				...card.cautions.map((text) => ({
 					text,
 					bold: true,
-					margin: [0, 12, 0, 0] as [number, number, number, number]
+					margin: [0, 6, 0, 0] as [number, number, number, number]
 				})),
-				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 24, 0, 0] },
+				{ text: `${standing}. Plan ${plan.plan.number}.`, margin: [0, 12, 0, 0] },
 				...signedLine(anchor, context.site.timeZone)
 			]
 		});

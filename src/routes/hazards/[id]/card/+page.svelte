@@ -1,4 +1,5 @@
 <script lang="ts">
+	import RightWrong from '$lib/ui/drawings/RightWrong.svelte';
 	import FilterBand from '$lib/ui/form/FilterBand.svelte';
 
 	let { data } = $props();
@@ -25,6 +26,12 @@
 	<ul class="mt-4 grid gap-2 text-[1.08rem]">
 		{#each card.lines as line (line)}<li>{line}</li>{/each}
 	</ul>
+	{#if card.pictures.length}<section aria-labelledby="before" class="mt-5">
+			<h2 id="before">Before going in</h2>
+			<div class="mt-2 grid gap-4 sm:grid-cols-2">
+				{#each card.pictures as one (one.says)}<RightWrong {...one} />{/each}
+			</div>
+		</section>{/if}
 	{#each card.cautions as line (line)}<p class="mt-3 border-l-4 border-due pl-3">{line}</p>{/each}
 	<p class="mt-5 font-semibold {data.valid ? '' : 'text-held'}">{data.standing}</p>
 </article>

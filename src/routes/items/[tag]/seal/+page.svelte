@@ -1,5 +1,7 @@
 <script lang="ts">
 	import { strapMarks, strapOrder, strapWords } from '$core/drawings/straps';
+	import { handsOf } from '$core/drawings/card';
+	import RightWrong from '$lib/ui/drawings/RightWrong.svelte';
 	import Marks from '$lib/ui/drawings/Marks.svelte';
 	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
 	import { untrack } from 'svelte';
@@ -107,16 +109,7 @@
 						>{/each}
 				</div>
 			{/if}
-			{#if way === 'out'}
-				<p class="mt-3 text-[1.5rem] leading-snug font-semibold">
-					{SEAL_WAYS.out.how}
-					{data.holdSeconds} s.
-				</p>
-				<p class="mt-1 text-[1.1rem]">
-					The mask lifts a little and no air is felt at the edge. A light touch: pressing holds the
-					mask onto the face.
-				</p>
-			{:else if data.inlets.length > 1}
+			{#if way === 'in' && data.inlets.length > 1}
 				<div class="mt-1 flex flex-wrap gap-2" role="group" aria-label="Inlet">
 					{#each data.inlets as key (key)}<button
 							type="button"
@@ -126,14 +119,32 @@
 						>{/each}
 				</div>
 			{/if}
-			{#if way === 'in'}
-				<p class="mt-3 text-[1.5rem] leading-snug font-semibold">{BLOCKING[inlet].how}</p>
-				<p class="mt-1 text-[1.1rem]">
-					{SEAL_WAYS.in.how}
-					{data.holdSeconds} s. {BLOCKING[inlet].wrong}
-				</p>
-			{/if}
-			<p class="text-soft mt-2">A seal check is no fit test: it says that this mask sits now.</p>
+			<div class="flex flex-wrap items-start gap-x-8">
+				<div class="min-w-[17rem] flex-1">
+					{#if way === 'out'}
+						<p class="mt-3 text-[1.5rem] leading-snug font-semibold">
+							{SEAL_WAYS.out.how}
+							{data.holdSeconds} s.
+						</p>
+						<p class="mt-1 text-[1.1rem]">
+							The mask lifts a little and no air is felt at the edge. A light touch: pressing holds
+							the mask onto the face.
+						</p>
+					{:else}
+						<p class="mt-3 text-[1.5rem] leading-snug font-semibold">{BLOCKING[inlet].how}</p>
+						<p class="mt-1 text-[1.1rem]">
+							{SEAL_WAYS.in.how}
+							{data.holdSeconds} s. {BLOCKING[inlet].wrong}
+						</p>
+					{/if}
+					<p class="text-soft mt-2">
+						A seal check is no fit test: it says that this mask sits now.
+					</p>
+				</div>
+				<div class="mt-3 w-full max-w-[21rem]">
+					<RightWrong {...handsOf(way === 'out' ? 'out' : inlet)} />
+				</div>
+			</div>
 		</section>
 		{#if data.mayCheck && !ended}
 			<section aria-labelledby="felt" class="mt-6">

@@ -1,0 +1,2 @@
+ALTER TABLE "drill_test" DROP CONSTRAINT "drill_test_known";--> statement-breakpoint
+ALTER TABLE "drill_test" ADD CONSTRAINT "drill_test_known" CHECK ("drill_test"."test" in ('seal-check', 'mistakes', 'equipment', 'filter', 'turn-back', 'trace', 'donning'));
