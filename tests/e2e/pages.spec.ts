@@ -71,6 +71,8 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/items/procedures/ba-set-bench',
 		'/items/musters',
 		'/items/FF-0203/seal',
+		'/items/sheets?tags=BA-0201,BA-0202',
+		'/items/BA-0201/paper',
 		'/items/BA-0207',
 		'/items/GS-0207',
 		'/bench',

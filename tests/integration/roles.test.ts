@@ -23,6 +23,7 @@ import {
 	present,
 	startMuster
 } from '../../src/lib/server/inspection/musters.ts';
+import { keepPaper } from '../../src/lib/server/inspection/paper.ts';
 import { addPhoto } from '../../src/lib/server/inspection/photos.ts';
 import { saveEdition } from '../../src/lib/server/inspection/procedures.ts';
 import { signRun, startRun } from '../../src/lib/server/inspection/runs.ts';
@@ -55,6 +56,20 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		'answer a step',
 		'technician',
 		(c) => answer(c, { id: id(), runId: id(), step: 'x', value: 'good', seen: 0 })
+	],
+	[
+		'type a sheet in',
+		'technician',
+		(c) =>
+			keepPaper(c, {
+				id: id(),
+				tag: 'HM-0001',
+				procedure: 'half-mask-pre-use',
+				version: 1,
+				day: '2026-01-01',
+				doneBy: 'x',
+				typed: {}
+			})
 	],
 	[
 		'keep a picture',

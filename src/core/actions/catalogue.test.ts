@@ -17,7 +17,12 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	},
 	'defect.photo': { sha256: 'ab', width: 10, height: 10 },
 	'inspection.photo': { step: 'lens', sha256: 'ab', width: 10, height: 10 },
-	'inspection.signed': { procedure: 'half-mask', version: 1, outcome: 'pass' },
+	'inspection.signed': {
+		procedure: 'half-mask',
+		version: 1,
+		outcome: 'pass',
+		paper: { day: '2026-11-24', by: 'Odd Kessmer' }
+	},
 	'instrument.read': { step: 'whistle', bar: 55, instrument: 'BA bench' },
 	'procedure.edition': { version: 101, from: 1, reason: 'Shorter', changes: [] },
 	'muster.started': { place: null, family: null },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readable } from '../plan/calendar.ts';
 import { action } from './action.ts';
 import { codeWords } from './words.ts';
 
@@ -79,9 +80,11 @@ export const INSPECTION_ACTIONS = {
 				.optional(),
 			supersedes: z.string().optional(),
 			reason: z.string().nullable().optional(),
-			reasons: z.array(z.object({ rule: z.string(), text: z.string() })).optional()
+			reasons: z.array(z.object({ rule: z.string(), text: z.string() })).optional(),
+			paper: z.object({ day: z.string(), by: z.string() }).optional()
 		}),
-		says: (p) => `Inspection signed: ${p.outcome}`,
+		says: (p) =>
+			`Inspection signed: ${p.outcome}${p.paper ? `, typed in from paper of ${readable(p.paper.day)}, done by ${p.paper.by}` : ''}`,
 		links: (p) =>
 			p.supersedes ? [{ to: 'run', id: p.supersedes, words: 'the one that it replaces' }] : []
 	}),

@@ -187,6 +187,7 @@
 		</div>
 		<button class="button" formaction="?/use">Set the use</button>
 		<a class="button" href="/items/labels?tags={chosen.join(',')}">Labels</a>
+		<a class="button" href="/items/sheets?tags={chosen.join(',')}">Sheets</a>
 		<button type="button" class="linkish min-h-11" onclick={() => (chosen = [])}>None</button>
 	</form>
 {/if}

@@ -76,20 +76,42 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 			`${step.title} was answered "${before.value}" meanwhile by someone else. Yours was not kept; answer again to replace it.`,
 			given.step
 		);
+	const row = await putAnswer(at, run, step, given, {
+		position: (answers.at(-1)?.position ?? 0) + 1,
+		by,
+		answeredAt: givenAt(now, given.heldMs, answers.at(-1)?.answeredAt ?? run.startedAt),
+		before
+	});
+	return [...answers, row].map(plainAnswer);
+}
+
+/** Keeps an answer, opens the fault that it found and takes back the one that it replaces. */
+export async function putAnswer(
+	at: Work,
+	run: { id: string; itemId: string },
+	step: Step,
+	given: Pick<Answer, 'id' | 'step' | 'value' | 'code' | 'note' | 'readings'>,
+	how: {
+		position: number;
+		by: string;
+		answeredAt: Date;
+		before?: { value: AnswerValue; code: string | null } | undefined;
+	}
+) {
 	const row = {
 		id: given.id,
 		runId: run.id,
-		position: (answers.at(-1)?.position ?? 0) + 1,
+		position: how.position,
 		step: given.step,
 		value: given.value,
 		code: given.value === 'reject' ? (given.code ?? null) : null,
 		note: given.note || null,
 		readings: given.readings ?? null,
-		answeredBy: by,
-		answeredAt: givenAt(now, given.heldMs, answers.at(-1)?.answeredAt ?? run.startedAt),
-		receivedAt: now
+		answeredBy: how.by,
+		answeredAt: how.answeredAt,
+		receivedAt: at.now
 	};
-	await tx.insert(inspectionAnswer).values(row);
+	await at.tx.insert(inspectionAnswer).values(row);
 	at.record('inspection.answered', {
 		of: run.id,
 		itemId: run.itemId,
@@ -101,13 +123,14 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 			readings: row.readings ?? undefined
 		}
 	});
-	const same = before?.value === 'reject' && row.value === 'reject' && before.code === row.code;
-	if (before?.code && !same)
+	const same =
+		how.before?.value === 'reject' && row.value === 'reject' && how.before.code === row.code;
+	if (how.before?.code && !same)
 		await withdrawDefect(at, {
 			runId: run.id,
 			itemId: run.itemId,
 			station: step.station,
-			code: before.code
+			code: how.before.code
 		});
 	if (row.code && !same)
 		await openDefect(at, {
@@ -119,7 +142,7 @@ async function keepAnswer(at: Work, raw: Answer): Promise<PlainAnswer[]> {
 			runId: run.id,
 			note: row.note
 		});
-	return [...answers, row].map(plainAnswer);
+	return row;
 }
 
 /** The time of an answer that waited on a device: never before the one before it, never after now. */

@@ -1,9 +1,9 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { OnRecord } from '../../../core/inspection/on-record.ts';
-import type { Purpose } from '../../../core/inspection/procedure.ts';
+import type { Procedure, Purpose } from '../../../core/inspection/procedure.ts';
 import { readingLimits } from '../../../core/register/model-card.ts';
 import { judgeRun, type RunOutcome, runState } from '../../../core/inspection/run.ts';
-import { readable } from '../../../core/plan/calendar.ts';
+import { type Day, readable } from '../../../core/plan/calendar.ts';
 import { maker, type Verdict } from '../../../core/verdict.ts';
 import { partOf } from '../../../core/people/two-people.ts';
 import type { Connection } from '../db/client.ts';
@@ -13,7 +13,7 @@ import { openPairOn, pairChange } from '../filters/change.ts';
 import { pairTag } from '../filters/opening.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { write } from '../kernel/write.ts';
+import { type Work, write } from '../kernel/write.ts';
 import { requireAuthorisedOn } from '../people/authorisations.ts';
 import { itemByTag, refuseRetired } from '../register/items.ts';
 import { partsIn } from '../register/sets.ts';
@@ -135,37 +135,52 @@ export function signRun(
 		const first = answers[0]?.answeredAt ?? run.startedAt;
 		const last = answers.at(-1)?.answeredAt ?? run.startedAt;
 		const seconds = (last.getTime() - first.getTime()) / 1000;
-		const verdict = withWithdrawal(judgeRun(procedure, answers, seconds, locked.limits), locked);
-		await tx
-			.update(inspectionRun)
-			.set({
-				signedBy: at.actor.id,
-				signedAt: at.now,
-				outcome: verdict.outcome,
-				reasons: verdict.reasons
-			})
-			.where(eq(inspectionRun.id, run.id));
-		at.changed(run.itemId);
-		at.record('inspection.signed', {
-			of: run.id,
-			itemId: run.itemId,
-			payload: {
-				procedure: run.procedure,
-				version: run.procedureVersion,
-				outcome: verdict.outcome,
-				answers: [...runState(procedure, answers).answers.values()].map((a) => ({
-					step: a.step,
-					value: a.value,
-					code: a.code ?? null,
-					note: a.note ?? null,
-					readings: a.readings ?? undefined
-				})),
-				supersedes: run.supersedes ?? undefined,
-				reason: run.supersedes ? run.supersedeReason : undefined,
-				reasons: verdict.reasons.map((r) => ({ rule: r.rule, text: r.text }))
-			}
-		});
+		await closeRun(at, locked, procedure, answers, seconds);
 	});
+}
+
+/** Judges a run whose steps are all answered, and signs it. */
+export async function closeRun(
+	at: Work,
+	locked: LockedRun,
+	procedure: Procedure,
+	answers: Awaited<ReturnType<typeof answersOf>>,
+	seconds: number,
+	paper?: { day: Day; by: string }
+): Promise<RunOutcome> {
+	const { run } = locked;
+	const verdict = withWithdrawal(judgeRun(procedure, answers, seconds, locked.limits), locked);
+	await at.tx
+		.update(inspectionRun)
+		.set({
+			signedBy: at.actor.id,
+			signedAt: at.now,
+			outcome: verdict.outcome,
+			reasons: verdict.reasons
+		})
+		.where(eq(inspectionRun.id, run.id));
+	at.changed(run.itemId);
+	at.record('inspection.signed', {
+		of: run.id,
+		itemId: run.itemId,
+		payload: {
+			procedure: run.procedure,
+			version: run.procedureVersion,
+			outcome: verdict.outcome,
+			answers: [...runState(procedure, answers).answers.values()].map((a) => ({
+				step: a.step,
+				value: a.value,
+				code: a.code ?? null,
+				note: a.note ?? null,
+				readings: a.readings ?? undefined
+			})),
+			supersedes: run.supersedes ?? undefined,
+			reason: run.supersedes ? run.supersedeReason : undefined,
+			reasons: verdict.reasons.map((r) => ({ rule: r.rule, text: r.text })),
+			paper
+		}
+	});
+	return verdict.outcome;
 }
 
 /** A run on a model that was withdrawn is finished and kept, and passes nothing. */
@@ -220,6 +235,7 @@ export async function runPage(context: Context, runId: string) {
 		...shown,
 		limits: { ...readingLimits(row), leastInletBar },
 		signedByName: await nameOf(db, row.run.signedBy),
+		doneByName: await nameOf(db, row.run.doneBy),
 		assistant: await nameOf(db, row.run.assistantId),
 		procedure,
 		/** Whoever looks has worked at it: the second person is another. */

@@ -203,7 +203,13 @@ export function moveItems(
 /** What a label of each item says. */
 export const labelsOf = (db: Connection, tags: readonly string[]) =>
 	db
-		.select({ tag: item.tag, model: itemModel.name, size: item.size, serial: item.serial })
+		.select({
+			tag: item.tag,
+			family: item.family,
+			model: itemModel.name,
+			size: item.size,
+			serial: item.serial
+		})
 		.from(item)
 		.innerJoin(itemModel, eq(itemModel.id, item.modelId))
 		.where(inArray(item.tag, tags.slice(0, MOST_AT_ONCE)))

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { readSheetCode } from '../../../core/inspection/paper.ts';
 import type { Connection } from '../db/client.ts';
 import { wearerByNumber } from '../db/queries/names.ts';
 import { filterPair, hazardPlan, item } from '../db/schema/index.ts';
@@ -6,6 +7,9 @@ import { tidyTag } from './items.ts';
 
 /** The page of what carries a tag: an item, an opened pair of filters, a plan by number. */
 export async function findByScan(db: Connection, word: string): Promise<string | undefined> {
+	const sheet = readSheetCode(word);
+	if (sheet)
+		return `/items/${encodeURIComponent(sheet.tag)}/paper?procedure=${sheet.procedure}&version=${sheet.version}`;
 	const tag = tidyTag(word);
 	const [found] = await db.select({ tag: item.tag }).from(item).where(eq(item.tag, tag));
 	if (found) return `/items/${found.tag}`;

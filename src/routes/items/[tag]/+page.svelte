@@ -296,6 +296,14 @@
 					class="button"
 					href="/items/{data.item.tag}/seal">Seal check</a
 				>{/if}
+			{#if data.mayInspect && usable && data.procedures.length}<p class="flex gap-4">
+					<a
+						class="linkish inline-flex min-h-11 items-center"
+						href="/items/sheets?tags={data.item.tag}">Sheet to print</a
+					><a class="linkish inline-flex min-h-11 items-center" href="/items/{data.item.tag}/paper"
+						>Type a sheet in</a
+					>
+				</p>{/if}
 			{#if lists.length}
 				<details>
 					<summary class="min-h-11 cursor-pointer content-center font-semibold">Other lists</summary

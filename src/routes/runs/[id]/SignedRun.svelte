@@ -5,7 +5,7 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import type { PageData } from './$types';
-	import { siteMoment } from '$lib/ui/time/moments';
+	import { siteDay, siteMoment } from '$lib/ui/time/moments';
 
 	interface Props {
 		data: PageData;
@@ -49,6 +49,9 @@
 			Signed by {data.signedByName}, {data.run.signedAt ? siteMoment(data.run.signedAt) : ''}. A
 			signed inspection is never changed.
 		</p>
+		{#if data.run.doneAt}<p class="mt-1">
+				From paper: done by {data.doneByName} on {siteDay(data.run.doneAt)}, typed in by {data.signedByName}.
+			</p>{/if}
 		{#if data.run.supersedeReason}<p class="mt-1">
 				Takes the place of <a class="linkish" href="/runs/{data.run.supersedes}">an earlier one</a>: {data
 					.run.supersedeReason}

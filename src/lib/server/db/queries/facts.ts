@@ -241,13 +241,13 @@ export async function factRows(
 					s.broken_at as "brokenAt", s.broken_why as why
 				from item_seal s where s.item_id in ${all} order by s.item_id, s.sealed_at desc`)},
 			'passed', ${rows(sql`
-				select r.item_id as "itemId", max(r.signed_at) as "signedAt" from inspection_run r
+				select r.item_id as "itemId", max(coalesce(r.done_at, r.signed_at)) as "signedAt" from inspection_run r
 				where r.item_id in ${all} and r.outcome in ('pass', 'pass, watch') and ${STANDING}
 				group by r.item_id`)},
 			'lists', ${rows(
 				asked.lists
 					? sql`
-				select r.item_id as "itemId", r.procedure, max(r.signed_at) as at from inspection_run r
+				select r.item_id as "itemId", r.procedure, max(coalesce(r.done_at, r.signed_at)) as at from inspection_run r
 				where r.item_id in ${all} and r.signed_at is not null
 					and (r.purpose <> 'inspection' or r.outcome in ('pass', 'pass, watch'))
 					and not exists (select 1 from inspection_run later

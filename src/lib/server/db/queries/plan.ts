@@ -129,7 +129,14 @@ export const inspectionMinutes = (db: Connection, since: Date) =>
 		})
 		.from(inspectionRun)
 		.innerJoin(item, eq(item.id, inspectionRun.itemId))
-		.where(and(gte(inspectionRun.signedAt, since), eq(inspectionRun.purpose, 'inspection')))
+		.where(
+			and(
+				gte(inspectionRun.signedAt, since),
+				eq(inspectionRun.purpose, 'inspection'),
+				// From paper it is not known how long it took.
+				isNull(inspectionRun.doneAt)
+			)
+		)
 		.groupBy(item.family);
 
 /** The same of bench tests. */

@@ -44,6 +44,8 @@ const inspections = async (db: Connection, ids: string[]) => {
 			supersedeReason: inspectionRun.supersedeReason,
 			startedBy: inspectionRun.startedBy,
 			startedAt: inspectionRun.startedAt,
+			doneAt: inspectionRun.doneAt,
+			doneBy: inspectionRun.doneBy,
 			signedBy: inspectionRun.signedBy,
 			signedAt: inspectionRun.signedAt,
 			outcome: inspectionRun.outcome,
@@ -85,9 +87,14 @@ const inspections = async (db: Connection, ids: string[]) => {
 			.where(inArray(photo.runId, ids))
 			.orderBy(asc(photo.id))
 	);
-	return runs.map((run) => ({
+	return runs.map(({ doneAt, doneBy, ...run }) => ({
 		id: run.id,
-		content: { run, answers: answers.get(run.id) ?? [], photos: photos.get(run.id) ?? [] }
+		// What was typed in from paper says so; of others nothing is added, so that older hashes hold.
+		content: {
+			run: doneAt ? { ...run, doneAt, doneBy } : run,
+			answers: answers.get(run.id) ?? [],
+			photos: photos.get(run.id) ?? []
+		}
 	}));
 };
 

@@ -195,12 +195,12 @@ export async function serviceCounts(db: Connection, since: Date): Promise<Servic
 export const inspectorCounts = (db: Connection, since: Date) =>
 	rowsOf<{ userId: string; name: string; runs: number; found: number; medianSeconds: number }>(
 		db,
-		sql`select r.signed_by as "userId", u.name, count(*)::int as runs,
+		sql`select u.id as "userId", u.name, count(*)::int as runs,
 				count(*) filter (where exists (select 1 from defect_report d where d.run_id = r.id and d.withdrawn_at is null))::int as found,
-				percentile_cont(0.5) within group (order by extract(epoch from (r.signed_at - r.started_at)))::float8 as "medianSeconds"
-			from inspection_run r join "user" u on u.id = r.signed_by
+				percentile_cont(0.5) within group (order by extract(epoch from (r.signed_at - r.started_at))) filter (where r.done_at is null)::float8 as "medianSeconds"
+			from inspection_run r join "user" u on u.id = coalesce(r.done_by, r.signed_by)
 			where r.purpose = 'inspection' and r.signed_at >= ${since.toISOString()}::timestamptz
-			group by r.signed_by, u.name order by runs desc`
+			group by u.id, u.name order by runs desc`
 	);
 
 /** Inspections and faults of a family month by month. */
@@ -236,7 +236,7 @@ export async function medianSecondsOf(db: Connection, family: string): Promise<n
 		db,
 		sql`select percentile_cont(0.5) within group (order by extract(epoch from (r.signed_at - r.started_at)))::float8 as seconds
 			from (select r.signed_at, r.started_at from inspection_run r join item i on i.id = r.item_id
-				where i.family = ${family} and r.purpose = 'inspection' and r.outcome <> 'fail' and r.signed_at is not null
+				where i.family = ${family} and r.purpose = 'inspection' and r.outcome <> 'fail' and r.signed_at is not null and r.done_at is null
 				order by r.signed_at desc limit 200) r`
 	);
 	return row?.seconds ?? null;

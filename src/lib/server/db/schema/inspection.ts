@@ -45,6 +45,9 @@ export const inspectionRun = pgTable(
 			.notNull()
 			.references(() => user.id),
 		startedAt: timestamp('started_at', { withTimezone: true }).notNull(),
+		/** Typed in from a sheet: when and by whom it was done at the item; null where it was done on a device. */
+		doneAt: timestamp('done_at', { withTimezone: true }),
+		doneBy: text('done_by').references(() => user.id),
 		/** The second person, who showed once on the device of the first that they stand there. */
 		assistantId: text('assistant_id').references(() => user.id),
 		signedBy: text('signed_by').references(() => user.id),
@@ -64,6 +67,7 @@ export const inspectionRun = pgTable(
 			'inspection_run_superseded_with_reason',
 			sql`(${t.supersedes} is null) = (${t.supersedeReason} is null)`
 		),
+		check('inspection_run_paper_whole', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
 		check(
 			'inspection_run_signed_whole',
 			sql`(${t.signedAt} is null) = (${t.signedBy} is null) and (${t.signedAt} is null) = (${t.outcome} is null)`
