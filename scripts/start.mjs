@@ -1,11 +1,13 @@
 import { spawn } from 'node:child_process';
 import { appEnv, migrateAndSeed, startWeb } from './lib/app.mjs';
 import { ensureBuild } from './lib/build.mjs';
+import { newestBackup } from './lib/backups.mjs';
 import { startCluster } from './lib/cluster.mjs';
 import { keepDatabase, keepGoing } from './lib/keep.mjs';
 import { ensureDependencies } from './lib/dependencies.mjs';
 import { takeLock } from './lib/lock.mjs';
 import { startInstruments } from './lib/instruments.mjs';
+import { backupHour, backUpNightly } from './lib/nightly.mjs';
 import { bin, root } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { end } from './lib/process.mjs';
@@ -109,6 +111,12 @@ await runMain(async () => {
 			undo.push(async () => lookNoMore());
 		}
 		undo.push(() => web.stop());
+		// Of a database of somebody else only where it is asked for: its own keeper may have better ways.
+		const hour = backupHour(process.env.GREVAN_BACKUP_HOUR ?? (external ? 'off' : undefined));
+		if (hour !== undefined) {
+			const noMore = backUpNightly(env, { hour, newest: newestBackup });
+			undo.push(async () => noMore());
+		}
 		// @ts-expect-error assigned in serve
 		const { address, port } = web;
 		lock.note(address);

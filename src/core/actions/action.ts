@@ -4,6 +4,7 @@ import type { z } from 'zod';
 export type SubjectKind =
 	| 'account'
 	| 'air-source'
+	| 'backup'
 	| 'batch'
 	| 'bench'
 	| 'cluster'

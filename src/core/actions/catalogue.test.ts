@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { ACTIONS, checkPayload, DETAILS, subjectOf, tell, type ActionName } from './catalogue.ts';
+import {
+	ACTIONS,
+	actionsOf,
+	checkPayload,
+	DETAILS,
+	RECORD_GROUPS,
+	subjectOf,
+	tell,
+	type ActionName
+} from './catalogue.ts';
 
 /** A payload of each action, as its write makes it. */
 const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
@@ -50,6 +59,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	},
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
 	'item.use-changed': { from: 'shared', to: 'emergency' },
+	'backup.taken': { file: 'grevan-x.backup', sha256: 'ab', entries: 12, encrypted: false },
+	'backup.restored': { takenAt: '2026-11-24T02:00:00.000Z', entries: 12 },
 	'site.begun': { by: 'Nora' },
 	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },
 	'site.copied': { places: 2, models: 5, rules: 1, testHouses: 0 },
@@ -291,4 +302,9 @@ describe('the catalogue of what is recorded', () => {
 			'batch.read',
 			'batch.step'
 		]));
+});
+
+it('every action is found in one group of the search', () => {
+	const grouped = RECORD_GROUPS.flatMap(actionsOf);
+	expect([...grouped].sort()).toEqual(Object.keys(ACTIONS).sort());
 });

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { Action, ActionLink, RecordKind, SubjectKind } from './action.ts';
 import { AIR_ACTIONS, ENTRY_ACTIONS } from './air.ts';
+import { BACKUP_ACTIONS } from './backups.ts';
 import { BENCH_ACTIONS } from './bench.ts';
 import { CUSTODY_ACTIONS } from './custody.ts';
 import { DRILL_ACTIONS } from './drill.ts';
@@ -29,7 +30,8 @@ export const ACTIONS = {
 	...PEOPLE_ACTIONS,
 	...CUSTODY_ACTIONS,
 	...PLAN_ACTIONS,
-	...DRILL_ACTIONS
+	...DRILL_ACTIONS,
+	...BACKUP_ACTIONS
 };
 export type ActionName = keyof typeof ACTIONS;
 export type PayloadOf<N extends ActionName> = z.input<(typeof ACTIONS)[N]['payload']>;
@@ -82,3 +84,24 @@ export function tell(name: string, subject: string, payload: unknown): Told {
 	if (!known || !read?.success) return { says: name, links: own };
 	return { says: known.says(read.data), links: [...own, ...(known.links?.(read.data) ?? [])] };
 }
+
+/** What the log is searched by: every action is in one of them. */
+const GROUPS = {
+	inspections: [INSPECTION_ACTIONS],
+	'faults and repairs': [FAULT_ACTIONS],
+	filters: [FILTER_ACTIONS],
+	hazards: [HAZARD_ACTIONS],
+	air: [AIR_ACTIONS, ENTRY_ACTIONS],
+	'bench tests': [BENCH_ACTIONS],
+	'hand-out and wash': [CUSTODY_ACTIONS],
+	people: [PEOPLE_ACTIONS, DRILL_ACTIONS],
+	plan: [PLAN_ACTIONS],
+	register: [REGISTER_ACTIONS],
+	'site and access': [SITE_ACTIONS, ACCESS_ACTIONS, BACKUP_ACTIONS]
+} as const;
+export type RecordGroup = keyof typeof GROUPS;
+export const RECORD_GROUPS = Object.keys(GROUPS) as [RecordGroup, ...RecordGroup[]];
+
+/** The actions of a group. */
+export const actionsOf = (group: RecordGroup): string[] =>
+	GROUPS[group].flatMap((actions) => Object.keys(actions));

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { dayAt, readableClock, readableDay, readableMoment, readableTime } from './moments.ts';
+import {
+	dayAt,
+	middleOf,
+	readableClock,
+	readableDay,
+	readableMoment,
+	readableTime,
+	startOf
+} from './moments.ts';
 
 describe('moments in the zone of the site', () => {
 	// The calendar itself: British summer time ended on 25 October 2026 at 01:00 UTC; New York is five hours behind
@@ -22,5 +30,23 @@ describe('moments in the zone of the site', () => {
 		expect(readableDay(at, 'Europe/London')).toBe('24 Nov 2026');
 		expect(readableTime(at, 'Europe/London')).toBe('14:28');
 		expect(readableClock(at, 'Europe/London')).toBe('14:28:05');
+	});
+});
+
+describe('a day of the site', () => {
+	// Published: the IANA time zone database; London put its clocks back on 25 Oct 2026, Auckland is 13 h ahead in January.
+	it.each([
+		['2026-10-25', 'Europe/London', '2026-10-24T23:00:00.000Z'],
+		['2026-10-26', 'Europe/London', '2026-10-26T00:00:00.000Z'],
+		['2026-01-10', 'Pacific/Auckland', '2026-01-09T11:00:00.000Z'],
+		['2026-01-10', 'America/Los_Angeles', '2026-01-10T08:00:00.000Z']
+	])('%s begins in %s at %s', (day, zone, at) => {
+		expect(startOf(day, zone).toISOString()).toBe(at);
+		expect(dayAt(startOf(day, zone), zone)).toBe(day);
+		expect(dayAt(startOf(day, zone).getTime() - 1, zone) < day).toBe(true);
+		expect([dayAt(middleOf(day, zone), zone), readableClock(middleOf(day, zone), zone)]).toEqual([
+			day,
+			'12:00:00'
+		]);
 	});
 });

@@ -1,3 +1,4 @@
+import { parseDate, parseDateTime, toZoned } from '@internationalized/date';
 import { readable, type Day } from './calendar.ts';
 
 const formats = new Map<string, Intl.DateTimeFormat>();
@@ -17,13 +18,12 @@ function formatOf(timeZone: string, parts: Intl.DateTimeFormatOptions): Intl.Dat
 export const dayAt = (moment: Date | number, timeZone: string): Day =>
 	formatOf(timeZone, { dateStyle: 'short' }).format(moment);
 
-/** A moment about the middle of a day, of which only the day is known. */
-export const middleOf = (day: Day, timeZone: string): Date => {
-	const noon = new Date(`${day}T12:00:00Z`);
-	const shown = dayAt(noon, timeZone);
-	// East of the date line it is the next day there already, far west never.
-	return shown === day ? noon : new Date(noon.getTime() + (shown > day ? -6 : 6) * 3_600_000);
-};
+/** The middle of a day, of which only the day is known. */
+export const middleOf = (day: Day, timeZone: string): Date =>
+	toZoned(parseDateTime(`${day}T12:00`), timeZone).toDate();
+
+/** The moment at which a day begins. */
+export const startOf = (day: Day, timeZone: string): Date => parseDate(day).toDate(timeZone);
 
 /** The day of a moment as people read it: 24 Nov 2026. */
 export const readableDay = (moment: Date | number, timeZone: string): string =>

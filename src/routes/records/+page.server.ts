@@ -1,8 +1,10 @@
 import { readAnchors } from '$lib/server/kernel/anchors';
 import { verifyChain } from '$lib/server/kernel/chain';
 import type { Context } from '$lib/server/kernel/context';
-import { history } from '$lib/server/records/history';
+import { lastBackup } from '$lib/server/records/backups';
+import { searchRecords } from '$lib/server/records/search';
 import { anchorPlace } from '$lib/server/web/anchor';
+import { recordSearch } from '$lib/server/web/record-search';
 import { sharedPoll } from '$lib/server/web/shared-poll';
 import { contextOf, page } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
@@ -18,6 +20,14 @@ const checked = ({ db }: Context) =>
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const context = contextOf(event);
-		const check = event.url.searchParams.has('check') ? await checked(context) : null;
-		return { lines: await history(context, { limit: 60 }), check };
+		const { searchParams } = event.url;
+		const asked = new URLSearchParams([...searchParams].filter(([name]) => name !== 'check'));
+		const search = recordSearch(asked);
+		const [found, backup, check] = await Promise.all([
+			searchRecords(context, search),
+			lastBackup(context.db),
+			searchParams.has('check') ? checked(context) : null
+		]);
+		asked.delete('before');
+		return { ...found, search, query: asked.toString(), backup, check, now: context.now() };
 	});

@@ -1,5 +1,5 @@
 import { DETAILS, tell, type Told } from '../../../core/actions/catalogue.ts';
-import { historyRows } from '../db/queries/history.ts';
+import { type HistoryFilter, historyRows } from '../db/queries/history.ts';
 import type { Context } from '../kernel/context.ts';
 
 /** An entry of the log as people read it. */
@@ -17,14 +17,10 @@ export interface HistoryLine extends Told {
 /** What happened, newest first: to one item, to one subject such as an account, or everywhere. Steps on the way are left out unless asked for. */
 export async function history(
 	{ db }: Pick<Context, 'db'>,
-	filter: { itemId?: string; subject?: string; limit?: number; details?: boolean } = {}
+	filter: HistoryFilter & { limit?: number; details?: boolean } = {}
 ): Promise<HistoryLine[]> {
-	const rows = await historyRows(db, {
-		itemId: filter.itemId,
-		subject: filter.subject,
-		without: filter.details ? [] : DETAILS,
-		limit: filter.limit ?? 200
-	});
+	const { limit = 200, details = false, ...wanted } = filter;
+	const rows = await historyRows(db, { ...wanted, without: details ? [] : DETAILS, limit });
 	return rows.map(({ entry, actor, tag }) => {
 		const payload = JSON.parse(entry.payload) as Record<string, unknown>;
 		return {

@@ -1,29 +1,34 @@
 import { join } from 'node:path';
 import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces';
 import pdfmake from 'pdfmake';
+import { type LetterFont, spelled } from './pdf-letters.ts';
 import { readableMoment } from '../../../core/plan/moments.ts';
 
-const FONTS = join(
-	process.cwd(),
-	'node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin'
-);
+const FILES = join(process.cwd(), 'node_modules/@fontsource');
+const font = (family: string, script: string, italics = true) => {
+	const at = join(FILES, family, 'files', `${family}-${script}`);
+	const upright = { normal: `${at}-400-normal.woff`, bold: `${at}-700-normal.woff` };
+	return italics
+		? { ...upright, italics: `${at}-400-italic.woff`, bolditalics: `${at}-700-italic.woff` }
+		: { ...upright, italics: upright.normal, bolditalics: upright.bold };
+};
+const FONTS: Record<LetterFont, ReturnType<typeof font>> = {
+	Atkinson: font('atkinson-hyperlegible-next', 'latin'),
+	AtkinsonExt: font('atkinson-hyperlegible-next', 'latin-ext'),
+	NotoGreek: font('noto-sans', 'greek', false),
+	NotoCyrillic: font('noto-sans', 'cyrillic', false),
+	NotoCyrillicExt: font('noto-sans', 'cyrillic-ext', false)
+};
 
 let ready = false;
 
 /** Fonts of the app; nothing is fetched. */
 function prepare(): void {
 	if (ready) return;
-	pdfmake.setFonts({
-		Atkinson: {
-			normal: `${FONTS}-400-normal.woff`,
-			bold: `${FONTS}-700-normal.woff`,
-			italics: `${FONTS}-400-italic.woff`,
-			bolditalics: `${FONTS}-700-italic.woff`
-		}
-	});
+	pdfmake.setFonts(FONTS);
 	pdfmake.setUrlAccessPolicy(() => false);
 	// Of this machine it reads its fonts and nothing else, whatever a document names.
-	pdfmake.setLocalAccessPolicy((path) => path.startsWith(FONTS));
+	pdfmake.setLocalAccessPolicy((path) => path.startsWith(FILES));
 	ready = true;
 }
 
@@ -34,6 +39,7 @@ export async function makePdf(document: TDocumentDefinitions): Promise<Uint8Arra
 		pageSize: 'A4',
 		pageMargins: [48, 48, 48, 48],
 		...document,
+		content: spelled(document.content),
 		defaultStyle: { font: 'Atkinson', fontSize: 12, lineHeight: 1.25, ...document.defaultStyle }
 	});
 	return new Uint8Array(await made.getBuffer());

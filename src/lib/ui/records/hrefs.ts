@@ -4,6 +4,7 @@ import type { ActionLink, SubjectKind } from '$core/actions/action';
 const PAGES: Record<SubjectKind, ((id: string) => string) | null> = {
 	account: null,
 	'air-source': (id) => `/air/tests/${id}`,
+	backup: () => '/records',
 	batch: (id) => `/wash/${id}`,
 	bench: (id) => `/bench/${id}`,
 	cluster: () => '/faults/learn',

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { format, parseISO } from 'date-fns';
@@ -59,8 +60,9 @@
 	<p class="text-soft">
 		{data.model} · {data.by}, {siteMoment(data.test.startedAt)} · {data.test.instrument}
 	</p>
+	{#if !running}<span class="ml-auto"><PaperLink kind="bench-test" id={data.test.id} /></span>{/if}
 	<a
-		class="linkish ml-auto inline-flex min-h-11 items-center"
+		class="linkish inline-flex min-h-11 items-center {running ? 'ml-auto' : ''}"
 		href="/bench/{data.test.id}/trace.csv"
 		data-sveltekit-reload>Readings as CSV</a
 	>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { readable } from '$core/plan/calendar';
 	import { enhance } from '$lib/ui/form/enhance';
@@ -131,8 +132,9 @@
 						by {job.names[job.releasedBy ?? '']}, {when(job.releasedAt)}, after {repair?.name.toLowerCase()}.
 					</p></Notice
 				>
-				<p class="mt-4">
+				<p class="mt-4 flex flex-wrap items-center gap-4">
 					<a class="button primary" href="/items/{data.item.tag}">To {data.item.tag}</a>
+					<PaperLink kind="repair" id={job.id} />
 				</p>
 			{:else if stage === 1}
 				{#if failed}<div class="mb-4">

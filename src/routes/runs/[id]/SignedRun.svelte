@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** A signed run: its verdict, what follows from it, and how it is taken the place of. */
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { rejectCode } from '$core/data/reject-codes';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -98,6 +99,7 @@
 				>{defect.code}: {rejectCode(defect.code).name}</a
 			>{/each}
 		<a class="button" href="/items/{data.item.tag}">To {data.item.tag}</a>
+		<PaperLink kind="inspection" id={data.run.id} class="button" />
 		<a class="button" href="/items/{data.item.tag}/history">History</a>
 		<a class="button" href="/">To today</a>
 	</div>

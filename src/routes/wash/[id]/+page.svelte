@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { BATCH_STEPS, BROKEN_DECISIONS, DECISION_WORDS, STEP_WORDS } from '$core/care/batch';
 	import { WHERE_WORDS } from '$core/custody/custody';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -185,7 +186,10 @@
 				{#if batch.decision}<p class="mt-1">{DECISION_WORDS[batch.decision]}</p>{/if}
 				{#if batch.reasons}<Because title="Batch {batch.number}" reasons={batch.reasons} />{/if}
 			</div>
-			<p class="mt-3"><a class="button primary" href="/wash/look">Look them over</a></p>
+			<p class="mt-3 flex flex-wrap items-center gap-4">
+				<a class="button primary" href="/wash/look">Look them over</a>
+				<PaperLink kind="wash-batch" id={batch.id} />
+			</p>
 		{/if}
 		<h2 class="mt-6">In it, {data.items.length}</h2>
 		<ul>

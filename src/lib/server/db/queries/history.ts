@@ -1,28 +1,92 @@
-import { and, desc, eq, notInArray } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, like, lt, notInArray, sql } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
 import { auditEntry, item, user } from '../schema/index.ts';
 
+/** What of the log is wanted; what is left out is not asked for. */
+export interface HistoryFilter {
+	itemId?: string | undefined;
+	subject?: string | undefined;
+	/** Account of who did it. */
+	actorId?: string | undefined;
+	/** Place at which the items are now. */
+	placeId?: string | undefined;
+	/** Names of actions. */
+	actions?: readonly string[] | undefined;
+	without?: readonly string[] | undefined;
+	from?: Date | undefined;
+	to?: Date | undefined;
+	/** Entries before this one. */
+	before?: number | undefined;
+}
+
+const conditions = (filter: HistoryFilter) =>
+	and(
+		filter.itemId ? eq(auditEntry.itemId, filter.itemId) : undefined,
+		filter.subject ? eq(auditEntry.subject, filter.subject) : undefined,
+		filter.actorId ? eq(auditEntry.actorId, filter.actorId) : undefined,
+		filter.placeId
+			? sql`exists (select 1 from item i where i.id = audit_entry.item_id and i.place_id = ${filter.placeId})`
+			: undefined,
+		filter.actions ? inArray(auditEntry.action, [...filter.actions]) : undefined,
+		filter.without?.length ? notInArray(auditEntry.action, [...filter.without]) : undefined,
+		filter.from ? gte(auditEntry.at, filter.from) : undefined,
+		filter.to ? lt(auditEntry.at, filter.to) : undefined,
+		filter.before ? lt(auditEntry.seq, filter.before) : undefined
+	);
+
 /** Entries of the log, newest first, with who acted and the tag of the item. */
-export const historyRows = (
-	db: Connection,
-	filter: {
-		itemId: string | undefined;
-		subject: string | undefined;
-		without: readonly string[];
-		limit: number;
-	}
-) =>
+export const historyRows = (db: Connection, filter: HistoryFilter & { limit: number }) =>
 	db
 		.select({ entry: auditEntry, actor: user.name, tag: item.tag })
 		.from(auditEntry)
 		.leftJoin(user, eq(user.id, auditEntry.actorId))
 		.leftJoin(item, eq(item.id, auditEntry.itemId))
+		.where(conditions(filter))
+		.orderBy(desc(auditEntry.seq))
+		.limit(filter.limit);
+
+/** How many entries each day has, by the calendar of a time zone. */
+export const historyDays = (db: Connection, filter: HistoryFilter, timeZone: string) => {
+	const day = sql<string>`to_char(${auditEntry.at} at time zone ${sql.raw(`'${timeZone.replaceAll("'", '')}'`)}, 'YYYY-MM-DD')`;
+	return db
+		.select({ day, entries: sql<number>`count(*)`.mapWith(Number) })
+		.from(auditEntry)
+		.where(conditions(filter))
+		.groupBy(day)
+		.orderBy(asc(day));
+};
+
+/** Entries whose hash begins so, and the hash of the entry before each. */
+export const entriesByHash = (db: Connection, hash: string, most: number) =>
+	db
+		.select()
+		.from(auditEntry)
+		.where(like(auditEntry.hash, `${hash}%`))
+		.orderBy(asc(auditEntry.seq))
+		.limit(most);
+
+/** An entry by its number, with the one before it. */
+export const entryAndBefore = (db: Connection, seq: number) =>
+	db
+		.select()
+		.from(auditEntry)
+		.where(inArray(auditEntry.seq, [seq - 1, seq]))
+		.orderBy(asc(auditEntry.seq));
+
+/** The newest entry of an action on a subject, or the newest that holds a text. */
+export const entriesOf = (
+	db: Connection,
+	{ subject, action, holds }: { subject: string; action: string; holds?: string }
+) =>
+	db
+		.select({ seq: auditEntry.seq, hash: auditEntry.hash, at: auditEntry.at })
+		.from(auditEntry)
 		.where(
 			and(
-				filter.itemId ? eq(auditEntry.itemId, filter.itemId) : undefined,
-				filter.subject ? eq(auditEntry.subject, filter.subject) : undefined,
-				filter.without.length ? notInArray(auditEntry.action, [...filter.without]) : undefined
+				eq(auditEntry.subject, subject),
+				eq(auditEntry.action, action),
+				holds ? like(auditEntry.payload, `%${holds.replaceAll(/[%_\\]/g, '')}%`) : undefined
 			)
 		)
 		.orderBy(desc(auditEntry.seq))
-		.limit(filter.limit);
+		.limit(1);

@@ -31,7 +31,13 @@ export const auditEntry = pgTable(
 		prevHash: text('prev_hash').notNull(),
 		hash: text('hash').notNull()
 	},
-	(t) => [index('audit_entry_item').on(t.itemId, t.seq), index('audit_entry_subject').on(t.subject)]
+	(t) => [
+		index('audit_entry_item').on(t.itemId, t.seq),
+		index('audit_entry_subject').on(t.subject),
+		index('audit_entry_at').on(t.at),
+		index('audit_entry_actor').on(t.actorId, t.seq),
+		index('audit_entry_hash').on(t.hash)
+	]
 );
 
 /**

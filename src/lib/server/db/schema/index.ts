@@ -1,6 +1,7 @@
 export * from './accounts.ts';
 export * from './air.ts';
 export * from './audit.ts';
+export * from './backups.ts';
 export * from './bench.ts';
 export * from './care.ts';
 export * from './custody.ts';

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** One cylinder: what may be done with it and why not, its dates, its pressure, its stamps. */
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { RESIDUAL_BAR } from '$core/air/cylinder';
 	import { cylinderContent } from '$core/air/content';
@@ -46,7 +47,8 @@
 		href="/items/{data.tag}">{data.tag}</a
 	>
 	<p>{data.model}, {data.place}</p>
-	<a class="linkish ml-auto inline-flex min-h-11 items-center" href="/items/{data.tag}"
+	<span class="ml-auto"><PaperLink kind="cylinder" id={data.tag} /></span>
+	<a class="linkish inline-flex min-h-11 items-center" href="/items/{data.tag}"
 		>Inspections and faults</a
 	>
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The air tests of one source, by both standards, and which cylinders a failed one holds. */
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import { judgeAir, type AirSample, type SampledAt } from '$core/air/breathing-air';
 	import { moisture } from '$core/air/moisture';
@@ -120,6 +121,7 @@
 							>
 						{/each}
 						<span class="text-soft ml-auto">{test.laboratory}, {test.sample.sampledAt}</span>
+						<PaperLink kind="air-test" id={test.id} />
 					</div>
 					{#if test.outcome === 'fail'}
 						{#if test.held.length}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import HistoryList from '$lib/ui/records/HistoryList.svelte';
 
 	let { data } = $props();
@@ -11,6 +12,7 @@
 		href="/items/{data.tag}">{data.tag}</a
 	>
 	<h1>History</h1>
+	<PaperLink kind="item" id={data.tag} />
 	<p class="text-soft">
 		{data.model} · newest first · each entry is bound to the one before it; nothing here is ever changed
 	</p>
