@@ -137,6 +137,8 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/settings/messages/mailbox',
 		fault ?? '',
 		'/records?check',
+		'/records?tag=HM-0108&group=inspections',
+		'/records/verify?paper=5',
 		'/records/interface',
 		'/settings',
 		'/settings/device',

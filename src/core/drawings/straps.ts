@@ -1,4 +1,5 @@
-import { circle, mark, type Mark, path, rect, smooth, words } from './mark.ts';
+import { HEAD, MASK_ON } from './head.ts';
+import { circle, mark, type Mark, path, smooth, words } from './mark.ts';
 
 /** Where a strap runs on a head, from the mask backward. */
 export type StrapPlace = 'top' | 'temple' | 'neck';
@@ -51,26 +52,8 @@ const TO: Record<StrapPlace, [number, number]> = {
 /** A head from the side, mask on, with an arrow and a number at each strap in its order. */
 export function strapMarks(order: readonly StrapPlace[]): Mark[] {
 	return [
-		mark(
-			'body',
-			'M84 44C92 22 116 12 140 14C174 18 190 46 184 78C180 98 168 108 166 124L168 152H112L110 132C98 134 88 130 86 120L84 108L74 94L84 78C80 66 80 54 84 44Z'
-		),
-		mark(
-			'shade',
-			smooth(
-				[
-					[88, 66],
-					[62, 76],
-					[54, 96],
-					[66, 116],
-					[92, 118],
-					[98, 92]
-				],
-				true
-			)
-		),
-		mark('line', rect(46, 98, 18, 24, 4)),
-		mark('thin', circle(142, 82, 8)),
+		...HEAD,
+		...MASK_ON,
 		...order.flatMap((place, i) => {
 			const run = RUNS[place];
 			const to = TO[place];

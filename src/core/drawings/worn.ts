@@ -1,31 +1,7 @@
 import type { Done } from './hands.ts';
+import { HEAD, MASK_ON } from './head.ts';
 import { arc, circle, type Mark, mark, path, rect, smooth, specks } from './mark.ts';
 
-/** A head from the side, its face to the left. */
-const SIDE: Mark[] = [
-	mark(
-		'body',
-		'M84 44C92 22 116 12 140 14C174 18 190 46 184 78C180 98 168 108 166 124L168 152H112L110 132C98 134 88 130 86 120L84 108L74 94L84 78C80 66 80 54 84 44Z'
-	),
-	mark('thin', circle(142, 82, 8))
-];
-const MASK: Mark[] = [
-	mark(
-		'shade',
-		smooth(
-			[
-				[88, 66],
-				[62, 76],
-				[54, 96],
-				[66, 116],
-				[92, 118],
-				[98, 92]
-			],
-			true
-		)
-	),
-	mark('line', rect(46, 98, 18, 24, 4))
-];
 const HELMET: Mark[] = [
 	mark('body', 'M72 50C72 18 100 2 136 4C174 6 196 26 194 52Z'),
 	mark('line', path([62, 52], [198, 52]))
@@ -161,7 +137,7 @@ export const WORN = {
 		right: 'One strap high, one low.',
 		wrong: 'The upper strap hangs down: one alone pulls the mask to one edge.',
 		draw: (rightly: boolean) => [
-			...SIDE,
+			...HEAD,
 			...CUP,
 			strap([94, 110], [128, 116], [166, 114]),
 			rightly
@@ -175,15 +151,15 @@ export const WORN = {
 		draw: (rightly: boolean) =>
 			rightly
 				? [
-						...SIDE,
-						...MASK,
+						...HEAD,
+						...MASK_ON,
 						strap([92, 76], [126, 66], [180, 60]),
 						strap([92, 108], [128, 114], [166, 114]),
 						...HELMET
 					]
 				: [
-						...SIDE,
-						...MASK,
+						...HEAD,
+						...MASK_ON,
 						...HELMET,
 						strap([92, 72], [112, 40], [150, 18], [182, 18]),
 						strap([92, 108], [128, 114], [166, 114])
@@ -238,9 +214,9 @@ export const WORN = {
 		right: 'The skin is smooth where the edge lies.',
 		wrong: 'Stubble lies under the edge: air goes through it.',
 		draw: (rightly: boolean): Mark[] => [
-			...SIDE,
+			...HEAD,
 			...(rightly ? [] : specks(60, 84, 92, 46, 40, 1.6)),
-			...MASK,
+			...MASK_ON,
 			strap([92, 76], [126, 66], [180, 62])
 		]
 	}

@@ -12,6 +12,7 @@ const facts = (part: Partial<DigestFacts> = {}): DigestFacts => ({
 	people: [],
 	planned: [],
 	buy: [],
+	backups: [],
 	...part
 });
 const due = (tag: string, placeId = 'shed') => ({
@@ -52,6 +53,14 @@ describe('the message of a day', () => {
 			'People (1)\n- Runa: Fit test with T1'
 		);
 		expect(digestFor(facts({ people }), keeper, '')).toBeNull();
+	});
+
+	it('says to whoever works on the equipment that no backup was taken of late', () => {
+		const backups = ['The last was taken on 20 Nov 2026.'];
+		expect(digestFor(facts({ backups }), technician, '')?.text).toContain(
+			'Backups (1)\n- The last was taken'
+		);
+		expect(digestFor(facts({ backups }), keeper, '')).toBeNull();
 	});
 
 	it('says first what the plan has for its reader on that day, and nothing of others', () => {

@@ -25,6 +25,8 @@ export interface DigestFacts {
 	people: readonly string[];
 	/** What the plan in force has on this day, and whose it is. */
 	planned: readonly { userId: string; line: string }[];
+	/** That no backup was taken of late, as a sentence; empty where one was. */
+	backups: readonly string[];
 	/** What runs short or out of the stores, each as a sentence. */
 	buy: readonly string[];
 }
@@ -87,7 +89,8 @@ export function digestFor(facts: DigestFacts, reader: Reader, address: string): 
 		...section('Held', [...theirs(facts.held), ...others(facts.held)].map(heldLine)),
 		...(reader.wholeSite ? section('Hazard plans', facts.plans) : []),
 		...(reader.wholeSite ? section('People', facts.people) : []),
-		...(reader.wholeSite ? section('To buy', facts.buy) : [])
+		...(reader.wholeSite ? section('To buy', facts.buy) : []),
+		...(reader.wholeSite ? section('Backups', facts.backups) : [])
 	];
 	if (lines.length === 0) return null;
 	const counts = [

@@ -29,5 +29,8 @@ export const load: PageServerLoad = (event) =>
 			searchParams.has('check') ? checked(context) : null
 		]);
 		asked.delete('before');
-		return { ...found, search, query: asked.toString(), backup, check, now: context.now() };
+		const query = asked.toString();
+		for (const name of ['from', 'to']) asked.delete(name);
+		const anyDay = asked.toString();
+		return { ...found, search, query, anyDay, backup, check, now: context.now() };
 	});

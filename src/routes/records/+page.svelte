@@ -11,13 +11,8 @@
 	const backupOld = $derived(
 		!data.backup || data.now.getTime() - data.backup.takenAt.getTime() > OLD_MS
 	);
-	const query = (changes: Record<string, string>) => {
-		const params = new URLSearchParams(data.query);
-		for (const [name, value] of Object.entries(changes)) params.set(name, value);
-		return params.toString();
-	};
-	const olderQuery = $derived(query({ before: String(data.older) }));
-	const dayHref = (day: string) => `/records?${query({ from: day, to: day })}`;
+	const joined = (query: string, more: string) => `/records?${query ? `${query}&` : ''}${more}`;
+	const dayHref = (day: string) => joined(data.anyDay, `from=${day}&to=${day}`);
 </script>
 
 <svelte:head><title>Records · Grevan</title></svelte:head>
@@ -75,8 +70,9 @@
 {#if data.lines.length}<HistoryList lines={data.lines} />
 {:else}<p class="mt-4">Nothing of that is in the record.</p>{/if}
 <p class="mt-3 flex flex-wrap gap-x-6">
-	{#if data.older}<a class="linkish min-h-11 content-center" href="/records?{olderQuery}"
-			>Older ones</a
+	{#if data.older}<a
+			class="linkish min-h-11 content-center"
+			href={joined(data.query, `before=${data.older}`)}>Older ones</a
 		>{/if}
 	<a
 		class="linkish min-h-11 content-center"

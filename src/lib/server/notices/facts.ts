@@ -2,7 +2,7 @@ import { asc, eq, inArray } from 'drizzle-orm';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import type { DigestFacts } from '../../../core/notices/digest.ts';
 import { dueWords, lastDayWords } from '../../../core/plan/agenda.ts';
-import { plusDays, readable, type Day } from '../../../core/plan/calendar.ts';
+import { daysBetween, plusDays, readable, type Day } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
 import { type DueRow, duesOver, duesUntil } from '../db/queries/dues.ts';
 import { item, itemState, place } from '../db/schema/index.ts';
@@ -12,6 +12,8 @@ import { partsStore } from '../faults/parts.ts';
 import { store } from '../filters/store.ts';
 import { listPlans } from '../hazards/plans.ts';
 import type { Reader } from '../kernel/context.ts';
+import { lastBackup } from '../records/backups.ts';
+import { dayAt } from '../kernel/site.ts';
 import { peopleDues } from '../people/dues.ts';
 import type { Site } from '../kernel/site.ts';
 
@@ -19,22 +21,26 @@ import type { Site } from '../kernel/site.ts';
 const MOST = 1000;
 /** How far ahead the message of a day looks. Site default. */
 const AHEAD_DAYS = 7;
+/** A backup older than so many days is told of: one night may be missed. Site default. */
+const LATE_DAYS = 2;
 
 /** Everything that the messages of a day are made from, read once for all of them. */
 export async function digestFacts(db: Connection, site: Site, day: Day): Promise<DigestFacts> {
 	const reader: Reader = { db, site, now: () => new Date(`${day}T12:00:00Z`) };
 	const until = plusDays(day, AHEAD_DAYS);
-	const [overdue, due, held, defects, plans, filters, parts, people, planned] = await Promise.all([
-		duesOver(db, day, MOST),
-		duesUntil(db, until, day, MOST),
-		heldItems(db),
-		openDefects(db, MOST),
-		listPlans(reader),
-		store(reader),
-		partsStore(reader),
-		peopleDues(db, day, until),
-		plannedJobs(db, { from: day, until: day })
-	]);
+	const [overdue, due, held, defects, plans, filters, parts, people, planned, last] =
+		await Promise.all([
+			duesOver(db, day, MOST),
+			duesUntil(db, until, day, MOST),
+			heldItems(db),
+			openDefects(db, MOST),
+			listPlans(reader),
+			store(reader),
+			partsStore(reader),
+			peopleDues(db, day, until),
+			plannedJobs(db, { from: day, until: day }),
+			lastBackup(db)
+		]);
 	const line = (row: DueRow) => ({
 		tag: row.tag,
 		what: dueWords(row.dueWhat, row.dueDetail).toLowerCase(),
@@ -63,6 +69,7 @@ export async function digestFacts(db: Connection, site: Site, day: Day): Promise
 			userId,
 			line: `${job.tag}: ${job.title.charAt(0).toLowerCase()}${job.title.slice(1)}${job.place ? `. ${job.place}` : ''}, ${job.minutes} min`
 		})),
+		backups: last ? backupLate(dayAt(last.takenAt, site.timeZone), day) : [],
 		people: people.map(({ name, says }) => `${name}: ${says}`),
 		buy: [
 			...filters.models.flatMap(({ model, usable, buy }) =>
@@ -77,6 +84,10 @@ export async function digestFacts(db: Connection, site: Site, day: Day): Promise
 		]
 	};
 }
+
+/** A site that never took one here may take them elsewhere; one that did and stopped is told. */
+const backupLate = (taken: Day, day: Day): string[] =>
+	daysBetween(taken, day) > LATE_DAYS ? [`The last was taken on ${readable(taken)}.`] : [];
 
 /** What may not be used, by tag. */
 const heldItems = (db: Connection) =>

@@ -1,7 +1,6 @@
 import { recordOf, tell } from '../../../core/actions/catalogue.ts';
 import { entriesByHash, entryAndBefore } from '../db/queries/history.ts';
 import { recordHashes } from '../db/queries/records.ts';
-import type { auditEntry } from '../db/schema/index.ts';
 import { hashOf } from '../kernel/chain.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
@@ -57,7 +56,7 @@ export async function verifyPaper(context: Context, text: string): Promise<Verif
 
 async function faultsOf(
 	{ db }: Context,
-	entry: typeof auditEntry.$inferSelect,
+	entry: Awaited<ReturnType<typeof entryAndBefore>>[number],
 	payload: Record<string, unknown>,
 	asked: string | undefined
 ): Promise<string[]> {

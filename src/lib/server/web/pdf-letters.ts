@@ -4,11 +4,11 @@ import type { Content } from 'pdfmake/interfaces';
 export const LETTERS = {
 	/** What the app's own type has in its first file. */
 	Atkinson:
-		/[\u0000-\u00FF\u0131\u0152\u0153\u02BB\u02BC\u02C6\u02DA\u02DC\u2000-\u206F\u20AC\u2122\u2191\u2193\u2212\u2215\uFEFF\uFFFD]/,
+		/[\t\n\r\u0020-\u007E\u00A0-\u00FF\u0131\u0152\u0153\u02BB\u02BC\u02C6\u02DA\u02DC\u2000-\u206F\u20AC\u2122\u2191\u2193\u2212\u2215\uFEFF\uFFFD]/,
 	AtkinsonExt: /[\u0100-\u024F\u1E02-\u1EFF\u20A0-\u20C0]/,
 	NotoGreek: /[\u0370-\u03FF]/,
-	NotoCyrillic: /[\u0301\u0400-\u045F\u0490\u0491\u04B0\u04B1\u2116]/,
-	NotoCyrillicExt: /[\u0460-\u052F\u1C80-\u1C88\u2DE0-\u2DFF\uA640-\uA69F]/
+	NotoCyrillic: /\u0301|[\u0400-\u045F\u0490\u0491\u04B0\u04B1\u2116]/,
+	NotoCyrillicExt: /[\u0460-\u052F\u1C80-\u1C88\uA640-\uA69F]/
 } as const;
 export type LetterFont = keyof typeof LETTERS;
 

@@ -28,6 +28,7 @@
 	>
 	<button class="button primary">Look</button>
 </form>
+{#if data.refusal}<p class="mt-2 font-semibold text-held" role="alert">{data.refusal}</p>{/if}
 {#if data.found}
 	<div class="mt-6" role="status">
 		{#each data.found as one (one.seq)}
