@@ -45,15 +45,16 @@ export async function sha256File(file: string): Promise<string> {
 /**
  * Writes files into one: a ZIP, or with a passphrase the same encrypted with AES-256-GCM.
  * @param parts what it holds, by its name: a file on disk or text
+ * @param options compress: files too, where they are not compressed already
  */
 export async function packFile(
 	to: string,
 	parts: Readonly<Record<string, { file: string } | { text: string }>>,
-	passphrase?: string
+	{ passphrase, compress = false }: { passphrase?: string | undefined; compress?: boolean } = {}
 ): Promise<void> {
 	const zip = new yazl.ZipFile();
 	for (const [name, part] of Object.entries(parts))
-		if ('file' in part) zip.addFile(part.file, name, { compress: false });
+		if ('file' in part) zip.addFile(part.file, name, { compress });
 		else zip.addBuffer(Buffer.from(part.text), name);
 	zip.end();
 	const from = zip.outputStream as Readable;

@@ -80,7 +80,7 @@ export async function takeBackup(
 				[DUMP]: { file: dump },
 				...(anchors ? { [ANCHORS]: { file: anchors } } : {})
 			},
-			options.passphrase
+			{ passphrase: options.passphrase }
 		);
 		rmSync(dump, { force: true });
 		const opened = await openBackup(aside, folder, options.passphrase);

@@ -2,6 +2,7 @@ import { count } from 'drizzle-orm';
 import type { Connection, Database } from '../db/client.ts';
 import { site, user } from '../db/schema/index.ts';
 import { loadSite } from '../kernel/site.ts';
+import { analyze } from '../db/queries/seed.ts';
 import { rebuildState } from '../readiness/rebuild.ts';
 import { eq } from 'drizzle-orm';
 import { writeAccount } from '../access/accounts.ts';
@@ -63,6 +64,8 @@ export async function seedDemo(db: Database, auth: Auth, options: SeedOptions): 
 		await seedDrills(seed);
 		const ids = [...seed.masks.map((m) => m.id), ...more];
 		const choices = await loadSite(tx);
+		// Of tables that were empty a moment ago nothing is known yet: without it every chunk is planned as if they were.
+		await analyze(tx);
 		await rebuildState(tx, ids, choices);
 		// What goes out is what is ready.
 		const moved = await seedCustody(seed, options.now);
