@@ -2,7 +2,7 @@
 // that is there, which has to be empty.
 import { grantApplication } from '../src/lib/server/db/grants.ts';
 import { openArchive, readArchive } from './archive/read.ts';
-import { dropDatabase, makeDatabase, swapDatabases } from './backup/put.ts';
+import { dropDatabase, intoFresh, swapDatabases } from './backup/put.ts';
 import { connected } from './backup/postgres.ts';
 import { takeLock } from './lib/lock.mjs';
 import { dataDir } from './lib/paths.mjs';
@@ -33,13 +33,7 @@ await runMain(async () => {
 			throw new Stop('This site is not empty: an archive is read into an empty one only.');
 		const archive = await openArchive(file, dataDir);
 		try {
-			let read;
-			try {
-				read = await readArchive(archive, await makeDatabase(url, fresh));
-			} catch (error) {
-				await dropDatabase(url, fresh);
-				throw error;
-			}
+			const read = await intoFresh(url, fresh, (freshUrl) => readArchive(archive, freshUrl));
 			const kept = await swapDatabases(url, fresh, stamp);
 			await dropDatabase(url, kept);
 			if (url !== appUrl) await grantApplication(url, appUrl);

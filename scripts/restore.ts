@@ -9,7 +9,7 @@ import { noteRestore } from '../src/lib/server/records/backups.ts';
 import { takeLock } from './lib/lock.mjs';
 import { dataDir } from './lib/paths.mjs';
 import { runMain, say, Stop } from './lib/say.mjs';
-import { dropDatabase, fillFrom, makeDatabase, swapDatabases } from './backup/put.ts';
+import { fillFrom, intoFresh, swapDatabases } from './backup/put.ts';
 import { openBackup } from './backup/take.ts';
 
 await runMain(async () => {
@@ -25,15 +25,11 @@ await runMain(async () => {
 	try {
 		const backup = await openBackup(file, dataDir, process.env.GREVAN_BACKUP_PASSPHRASE);
 		try {
-			const freshUrl = await makeDatabase(url, fresh);
-			let proven;
-			try {
-				proven = await fillFrom(backup, freshUrl, process.env.GREVAN_LOG_KEY);
+			const proven = await intoFresh(url, fresh, async (freshUrl) => {
+				const found = await fillFrom(backup, freshUrl, process.env.GREVAN_LOG_KEY);
 				await migrateDatabase(freshUrl, 'src/lib/server/db/migrations');
-			} catch (error) {
-				await dropDatabase(url, fresh);
-				throw error;
-			}
+				return found;
+			});
 			const kept = await swapDatabases(url, fresh, stamp);
 			if (url !== appUrl) await grantApplication(url, appUrl);
 			putAnchors(backup.anchors, stamp);

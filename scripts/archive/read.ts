@@ -2,18 +2,18 @@ import {
 	cpSync,
 	createReadStream,
 	existsSync,
-	mkdirSync,
 	mkdtempSync,
 	readFileSync,
 	rmSync,
 	writeFileSync
 } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import pg from 'pg';
-import { migrateDatabase, openDatabase } from '../../src/lib/server/db/client.ts';
-import { type ChainCheck, verifyChain } from '../../src/lib/server/kernel/chain.ts';
-import { sha256File, unpackFile } from '../backup/file.ts';
+import { migrateDatabase } from '../../src/lib/server/db/client.ts';
+import { readManifest, requireHashes, unpackFile } from '../backup/file.ts';
+import { proveChain, type Proven, requireSame } from '../backup/put.ts';
 import { connected, rowsOf, stateOf } from '../backup/postgres.ts';
 import { root } from '../lib/paths.mjs';
 import { Stop } from '../lib/say.mjs';
@@ -55,19 +55,24 @@ export async function openArchive(file: string, folder: string): Promise<OpenArc
 					? { to: place(path) }
 					: undefined
 		);
-		const manifest = readManifest(file, texts.get('manifest.json'));
-		const hashes = [
-			...Object.values(manifest.tables).map((table) => [table.file, table.sha256] as const),
-			...Object.entries(manifest.attachments)
-		];
-		for (const [path, sha256] of hashes) {
-			if (!existsSync(place(path))) throw new Stop(`${file} is damaged: ${path} is missing in it.`);
-			const found = await sha256File(place(path));
-			if (found !== sha256)
-				throw new Stop(
-					`${file} was changed: ${path} has SHA-256 ${found}, its manifest says ${sha256}.`
-				);
-		}
+		const manifest = readManifest(file, texts.get('manifest.json'), {
+			kind: 'archive',
+			newest: ARCHIVE_VERSION,
+			schema: archiveManifest
+		});
+		const known = journal().entries.length;
+		if (manifest.migrations > known)
+			throw new Stop(
+				`${file} was made by a newer Grevan: its schema has ${manifest.migrations} migrations, this program knows ${known}.`
+			);
+		await requireHashes(
+			file,
+			[
+				...Object.values(manifest.tables).map((table) => [table.file, table.sha256] as const),
+				...Object.entries(manifest.attachments)
+			],
+			place
+		);
 		return { manifest, place, close };
 	} catch (error) {
 		close();
@@ -75,40 +80,13 @@ export async function openArchive(file: string, folder: string): Promise<OpenArc
 	}
 }
 
-function readManifest(file: string, text: string | undefined): ArchiveManifest {
-	if (!text) throw new Stop(`${file} is no archive of Grevan: it holds no manifest.`);
-	let raw: unknown;
-	try {
-		raw = JSON.parse(text);
-	} catch {
-		throw new Stop(`${file} is damaged: its manifest is no JSON.`);
-	}
-	const { version, migrations } = (raw ?? {}) as { version?: unknown; migrations?: unknown };
-	const known = journal().entries.length;
-	if (typeof version === 'number' && version > ARCHIVE_VERSION)
-		throw new Stop(
-			`${file} was written by a newer Grevan (version ${version} of the format; this one reads up to ${ARCHIVE_VERSION}).`
-		);
-	if (typeof migrations === 'number' && migrations > known)
-		throw new Stop(
-			`${file} was written by a newer Grevan: its schema has ${migrations} migrations, this program knows ${known}.`
-		);
-	const read = archiveManifest.safeParse(raw);
-	if (!read.success)
-		throw new Stop(
-			`${file} is damaged: its manifest says nothing readable at ${read.error.issues[0]?.path.join('.') ?? ''}.`
-		);
-	return read.data;
-}
-
 /** Brings an empty database to the schema that an archive is of. */
 export async function migrateTo(url: string, migrations: number): Promise<void> {
 	const all = journal();
 	if (migrations >= all.entries.length) return migrateDatabase(url, MIGRATIONS);
-	const folder = mkdtempSync(join(dirname(MIGRATIONS), '.until-'));
+	const folder = mkdtempSync(join(tmpdir(), 'grevan-migrations-'));
 	try {
 		cpSync(MIGRATIONS, folder, { recursive: true });
-		mkdirSync(join(folder, 'meta'), { recursive: true });
 		writeFileSync(
 			join(folder, 'meta/_journal.json'),
 			JSON.stringify({ ...all, entries: all.entries.slice(0, migrations) })
@@ -119,19 +97,13 @@ export async function migrateTo(url: string, migrations: number): Promise<void> 
 	}
 }
 
-export interface ReadArchive {
-	rows: number;
-	tables: number;
-	check: ChainCheck;
-}
-
 /**
  * Reads an archive into an empty database, in the schema that it is of, brings that to the newest, and proves it: rows
  * of every table, the end of the log, the whole chain and every record in it.
  * @param ownerUrl the owner, who may set the guards of the tables aside while it is read in
  * @throws Stop where the database is not empty, or what came out is not as the archive says
  */
-export async function readArchive(archive: OpenArchive, ownerUrl: string): Promise<ReadArchive> {
+export async function readArchive(archive: OpenArchive, ownerUrl: string): Promise<Proven> {
 	const { manifest } = archive;
 	await migrateTo(ownerUrl, manifest.migrations);
 	const counts = await connected(ownerUrl, async (client) => {
@@ -146,33 +118,25 @@ export async function readArchive(archive: OpenArchive, ownerUrl: string): Promi
 		await setSequences(client);
 		await client.query('commit');
 		const found = await rowsOf(client);
-		const state = await stateOf(client);
-		const apart = Object.entries(manifest.tables).filter(
-			([table, { rows: n }]) => found[table] !== n
+		const wanted = Object.fromEntries(
+			Object.entries(manifest.tables).map(([table, { rows: n }]) => [table, n])
 		);
-		if (apart.length)
-			throw new Stop(
-				`Not as the archive says: ${apart.map(([table, { rows: n }]) => `${table} has ${found[table] ?? 'no'} rows, not ${n}`).join('; ')}.`
-			);
-		if (state.log.hash !== manifest.log.hash || state.log.seq !== manifest.log.seq)
-			throw new Stop(
-				`The log ends with entry ${state.log.seq}, not ${manifest.log.seq} as the archive says.`
-			);
-		return found;
+		const kept = Object.fromEntries(
+			Object.keys(wanted).flatMap((table) =>
+				found[table] === undefined ? [] : [[table, found[table]]]
+			)
+		);
+		requireSame(
+			'archive',
+			{ tables: wanted, log: manifest.log },
+			{ tables: kept, log: (await stateOf(client)).log }
+		);
+		return kept;
 	});
 	await migrateDatabase(ownerUrl, MIGRATIONS);
-	const { db, close } = openDatabase(ownerUrl, { max: 1 });
-	try {
-		const check = await verifyChain(db);
-		if (check.broken)
-			throw new Stop(
-				`The record in the archive does not prove: ${check.broken.where}, ${check.broken.text}.`
-			);
-		const rows = Object.keys(manifest.tables).reduce((sum, table) => sum + (counts[table] ?? 0), 0);
-		return { rows, tables: Object.keys(manifest.tables).length, check };
-	} finally {
-		await close();
-	}
+	const check = await proveChain('archive', ownerUrl);
+	const rows = Object.values(counts).reduce((sum, n) => sum + n, 0);
+	return { rows, tables: Object.keys(counts).length, check };
 }
 
 async function readTable(

@@ -1,5 +1,5 @@
 import { createCipheriv, createDecipheriv, createHash, randomBytes, scryptSync } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
+import { createReadStream, createWriteStream, existsSync } from 'node:fs';
 import { open, stat } from 'node:fs/promises';
 import { PassThrough, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -164,4 +164,51 @@ export async function unpackFile(
 			: new Stop(`${file} is damaged: ${error instanceof Error ? error.message : String(error)}.`);
 	});
 	return texts;
+}
+
+/**
+ * Reads what a file says of itself.
+ * @throws Stop where it says nothing readable, or was written by a newer program
+ */
+export function readManifest<T>(
+	file: string,
+	text: string | undefined,
+	{ kind, newest, schema }: { kind: 'backup' | 'archive'; newest: number; schema: z.ZodType<T> }
+): T {
+	if (!text) throw new Stop(`${file} is no ${kind} of Grevan: it holds no manifest.`);
+	let raw: unknown;
+	try {
+		raw = JSON.parse(text);
+	} catch {
+		throw new Stop(`${file} is damaged: its manifest is no JSON.`);
+	}
+	const version = (raw as { version?: unknown } | null)?.version;
+	if (typeof version === 'number' && version > newest)
+		throw new Stop(
+			`${file} was made by a newer Grevan (version ${version} of the format; this one reads up to ${newest}).`
+		);
+	const read = schema.safeParse(raw);
+	if (!read.success)
+		throw new Stop(
+			`${file} is damaged: its manifest says nothing readable at ${read.error.issues[0]?.path.join('.') ?? ''}.`
+		);
+	return read.data;
+}
+
+/** Compares parts of a file with their hashes. @throws Stop naming the one that is missing or was changed */
+export async function requireHashes(
+	file: string,
+	hashes: Iterable<readonly [name: string, sha256: string]>,
+	placeOf: (name: string) => string | undefined
+): Promise<void> {
+	for (const [name, sha256] of hashes) {
+		const place = placeOf(name);
+		if (!place || !existsSync(place))
+			throw new Stop(`${file} is damaged: ${name} is missing in it.`);
+		const found = await sha256File(place);
+		if (found !== sha256)
+			throw new Stop(
+				`${file} was changed: ${name} has SHA-256 ${found}, its manifest says ${sha256}.`
+			);
+	}
 }

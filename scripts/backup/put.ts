@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import pg from 'pg';
 import { openDatabase } from '../../src/lib/server/db/client.ts';
-import { readAnchors } from '../../src/lib/server/kernel/anchors.ts';
+import { type AnchorsRead, readAnchors } from '../../src/lib/server/kernel/anchors.ts';
 import { verifyChain, type ChainCheck } from '../../src/lib/server/kernel/chain.ts';
 import { root } from '../lib/paths.mjs';
 import { Stop } from '../lib/say.mjs';
@@ -55,33 +55,68 @@ async function prove(
 	url: string,
 	key?: string
 ): Promise<Proven> {
-	const { counts, state } = await connected(url, async (client) => ({
-		counts: await rowsOf(client),
-		state: await stateOf(client)
+	const found = await connected(url, async (client) => ({
+		tables: await rowsOf(client),
+		log: (await stateOf(client)).log
 	}));
-	const names = new Set([...Object.keys(counts), ...Object.keys(manifest.tables)]);
-	const apart = [...names].filter((name) => counts[name] !== manifest.tables[name]);
-	if (apart.length)
-		throw new Stop(
-			`Not as the backup says: ${apart.map((name) => `${name} has ${counts[name] ?? 'no'} rows, not ${manifest.tables[name] ?? 'any'}`).join('; ')}.`
-		);
-	if (state.log.hash !== manifest.log.hash || state.log.seq !== manifest.log.seq)
-		throw new Stop(
-			`The log ends with entry ${state.log.seq}, not ${manifest.log.seq} as the backup says.`
-		);
+	requireSame('backup', manifest, found);
 	const signed =
 		key && existsSync(key) && anchors ? await readAnchors({ key, file: anchors }) : undefined;
+	const check = await proveChain('backup', url, signed);
+	const counts = Object.values(found.tables);
+	return { rows: counts.reduce((sum, n) => sum + n, 0), tables: counts.length, check };
+}
+
+interface Content {
+	tables: Readonly<Record<string, number>>;
+	log: { seq: number; hash: string };
+}
+
+/** Compares rows and the end of the log with what a file says. @throws Stop naming what differs */
+export function requireSame(kind: 'backup' | 'archive', said: Content, found: Content): void {
+	const names = new Set([...Object.keys(found.tables), ...Object.keys(said.tables)]);
+	const apart = [...names].filter((name) => found.tables[name] !== said.tables[name]);
+	if (apart.length)
+		throw new Stop(
+			`Not as the ${kind} says: ${apart.map((name) => `${name} has ${found.tables[name] ?? 'no'} rows, not ${said.tables[name] ?? 'any'}`).join('; ')}.`
+		);
+	if (found.log.hash !== said.log.hash || found.log.seq !== said.log.seq)
+		throw new Stop(
+			`The log ends with entry ${found.log.seq}, not ${said.log.seq} as the ${kind} says.`
+		);
+}
+
+/** Walks the log of what came out of a file, with every record that it tells of. @throws Stop where it does not prove */
+export async function proveChain(
+	kind: 'backup' | 'archive',
+	url: string,
+	signed?: AnchorsRead
+): Promise<ChainCheck> {
 	const { db, close } = openDatabase(url, { max: 1 });
 	try {
 		const check = await verifyChain(db, { signed });
 		if (check.broken)
 			throw new Stop(
-				`The record in the backup does not prove: ${check.broken.where}, ${check.broken.text}.`
+				`The record in the ${kind} does not prove: ${check.broken.where}, ${check.broken.text}.`
 			);
-		const rows = Object.values(counts).reduce((sum, n) => sum + n, 0);
-		return { rows, tables: names.size, check };
+		return check;
 	} finally {
 		await close();
+	}
+}
+
+/** Makes a database of a name and fills it; where that fails it is dropped again. */
+export async function intoFresh<T>(
+	url: string,
+	name: string,
+	fill: (freshUrl: string) => Promise<T>
+): Promise<T> {
+	const freshUrl = await makeDatabase(url, name);
+	try {
+		return await fill(freshUrl);
+	} catch (error) {
+		await dropDatabase(url, name);
+		throw error;
 	}
 }
 

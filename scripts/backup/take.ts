@@ -9,6 +9,8 @@ import {
 	manifestSchema,
 	packFile,
 	plainOf,
+	readManifest,
+	requireHashes,
 	sha256File,
 	unpackFile
 } from './file.ts';
@@ -138,43 +140,17 @@ export async function openBackup(
 						? 'text'
 						: undefined
 		);
-		const manifest = readManifest(file, texts.get('manifest.json'));
+		const manifest = readManifest(file, texts.get('manifest.json'), {
+			kind: 'backup',
+			newest: BACKUP_VERSION,
+			schema: manifestSchema
+		});
 		const places: Record<string, string> = { [DUMP]: dump, [ANCHORS]: anchors };
-		for (const [name, sha256] of Object.entries(manifest.files)) {
-			const place = places[name];
-			if (!place || !existsSync(place))
-				throw new Stop(`${file} is damaged: ${name} is missing in it.`);
-			const found = await sha256File(place);
-			if (found !== sha256)
-				throw new Stop(
-					`${file} was changed: ${name} has SHA-256 ${found}, its manifest says ${sha256}.`
-				);
-		}
+		await requireHashes(file, Object.entries(manifest.files), (name) => places[name]);
 		if ((await contentsOf(dump)).length === 0) throw new Stop(`${file} holds an empty copy.`);
 		return { manifest, dump, anchors: existsSync(anchors) ? anchors : null, close };
 	} catch (error) {
 		close();
 		throw error;
 	}
-}
-
-function readManifest(file: string, text: string | undefined): Manifest {
-	if (!text) throw new Stop(`${file} is no backup of Grevan: it holds no manifest.`);
-	let raw: unknown;
-	try {
-		raw = JSON.parse(text);
-	} catch {
-		throw new Stop(`${file} is damaged: its manifest is no JSON.`);
-	}
-	const version = (raw as { version?: unknown } | null)?.version;
-	if (typeof version === 'number' && version > BACKUP_VERSION)
-		throw new Stop(
-			`${file} was made by a newer Grevan (version ${version} of the format; this one reads up to ${BACKUP_VERSION}).`
-		);
-	const read = manifestSchema.safeParse(raw);
-	if (!read.success)
-		throw new Stop(
-			`${file} is damaged: its manifest says nothing readable at ${read.error.issues[0]?.path.join('.') ?? ''}.`
-		);
-	return read.data;
 }

@@ -1,6 +1,6 @@
 import { recipeOf, type Recipe } from '../bench/recipes.ts';
 import { judgeTrace, type TraceSample } from '../bench/trace.ts';
-import { thermalPaPerK } from '../bench/pressure-test.ts';
+import { mostLossPa, thermalPaPerK } from '../bench/pressure-test.ts';
 import { mark, type Mark, path, words } from '../drawings/mark.ts';
 import type { Chance } from '../stats/chance.ts';
 
@@ -35,10 +35,7 @@ const TRIES = 60;
 /** Readings of a hold with a leak, cooling, settling and a knock, Pa and °C by second. */
 function readings(recipe: Recipe, cause: TraceAnswer, chance: Chance): TraceSample[] {
 	const { setPa, holdSeconds } = recipe;
-	const most =
-		recipe.pass.kind === 'loss'
-			? recipe.pass.mostPa
-			: Math.abs(setPa) * (1 - recipe.pass.leastShare);
+	const most = mostLossPa(recipe, setPa);
 	const sign = Math.sign(setPa);
 	const share = cause === 'fail' ? chance.between(1.3, 2.2) : chance.between(0.05, 0.5);
 	const kelvin =
@@ -104,10 +101,7 @@ function curve(
 /** Pressure over the hold with the least that may be left, and the temperature below it. */
 export function traceMarks({ recipe, samples }: Pick<DrilledTrace, 'recipe' | 'samples'>): Mark[] {
 	const { setPa, holdSeconds } = recipe;
-	const most =
-		recipe.pass.kind === 'loss'
-			? recipe.pass.mostPa
-			: Math.abs(setPa) * (1 - recipe.pass.leastShare);
+	const most = mostLossPa(recipe, setPa);
 	const limit = Math.abs(setPa) - most;
 	const pressures = samples.map(({ s, pa }) => ({ s, y: Math.abs(pa) }));
 	const all = [...pressures.map(({ y }) => y), Math.abs(setPa), limit];

@@ -1,4 +1,4 @@
-import type { Content } from 'pdfmake/interfaces';
+import type { Content, Margins } from 'pdfmake/interfaces';
 import { entriesOf } from '../db/queries/history.ts';
 import type { Context } from '../kernel/context.ts';
 import { codeSvg } from '../web/codes.ts';
@@ -99,7 +99,7 @@ export async function paperPdf(
 							text: paper.outcome,
 							fontSize: 17,
 							bold: true,
-							margin: [0, 8, 0, 2] as [number, number, number, number]
+							margin: [0, 8, 0, 2] as Margins
 						}
 					]
 				: []),
@@ -115,7 +115,7 @@ export async function paperPdf(
 						{
 							svg: paper.svg,
 							width: 420,
-							margin: [0, 12, 0, 0] as [number, number, number, number]
+							margin: [0, 12, 0, 0] as Margins
 						}
 					]
 				: []),
@@ -126,7 +126,7 @@ export async function paperPdf(
 						{
 							text: `Record: entry ${entry.seq}, ${entry.hash.slice(0, 16)}.`,
 							fontSize: 9,
-							margin: [0, 10, 0, 0] as [number, number, number, number]
+							margin: [0, 10, 0, 0] as Margins
 						}
 					]
 				: []),
