@@ -49,16 +49,22 @@ async function keyOf(client: pg.Client, table: string): Promise<string[]> {
 
 /**
  * Writes a whole site as one file: a ZIP of JSON lines with a manifest, pictures beside them, all of one moment.
+ * @param url a role that may read all of it: the owner, or that of the application
+ * @param told hears how many of the tables are written
  * @returns what it holds
  * @throws Stop where the file is there already
  */
-export async function writeArchive(ownerUrl: string, to: string): Promise<ArchiveManifest> {
+export async function writeArchive(
+	url: string,
+	to: string,
+	told: (done: number, total: number) => void = () => {}
+): Promise<ArchiveManifest> {
 	if (existsSync(to)) throw new Stop(`${to} is there already.`);
 	mkdirSync(dirname(to), { recursive: true });
 	const folder = mkdtempSync(join(dirname(to), '.archive-'));
 	try {
 		const parts: Record<string, { file: string } | { text: string }> = {};
-		const manifest = await connected(ownerUrl, async (client) => {
+		const manifest = await connected(url, async (client) => {
 			await client.query('begin isolation level repeatable read read only');
 			const state = await stateOf(client);
 			const written: ArchiveManifest = {
@@ -73,8 +79,9 @@ export async function writeArchive(ownerUrl: string, to: string): Promise<Archiv
 				`select table_name as table from information_schema.tables
 					where table_schema = 'public' and table_type = 'BASE TABLE' order by 1`
 			);
-			for (const { table } of rows) {
-				if (LEFT_OUT.includes(table)) continue;
+			const kept = rows.filter(({ table }) => !LEFT_OUT.includes(table));
+			for (const [i, { table }] of kept.entries()) {
+				told(i, kept.length);
 				const columns = await columnsOf(client, table);
 				const file = `tables/${table}.jsonl`;
 				const place = join(folder, `${table}.jsonl`);

@@ -23,6 +23,7 @@ import { kitOutTeam } from '../../src/lib/server/handout/kit-out.ts';
 import { reportChange } from '../../src/lib/server/people/wearers.ts';
 import { history } from '../../src/lib/server/records/history.ts';
 import { itemPage } from '../../src/lib/server/register/item-page.ts';
+import { handOutPaper, taskPaper, wearerPaper } from '../../src/lib/server/papers/people.ts';
 import { openYard, SITE } from '../support/database.ts';
 import { approvedPlan, fitted, modelOf } from '../support/loop.ts';
 import { expectRefusal } from '../support/refusal.ts';
@@ -383,5 +384,33 @@ describe('a team', () => {
 			'Shed, half masks, falls 1 below its floor: no other way serves as many.',
 			expect.stringMatching(/No single change/)
 		]);
+	});
+});
+
+describe('on paper', () => {
+	it('a hand-out, what its wearer wore and its task say what went out and when it came back', async () => {
+		await out();
+		await back();
+		await out({ wearerId: two, tags: ['HM-0002'], accepted: true }, tech(later(60)));
+		const [first, second] = await own.test.db.select().from(handOut).orderBy(handOut.handedAt);
+		const paper = await handOutPaper(tech(), first?.id ?? '');
+		expect(paper).toMatchObject({ title: 'Hand-out', outcome: 'Go' });
+		expect(paper.tables[0]?.rows).toEqual([['HM-0001', 'T1', '24 Nov 2026, 10:30']]);
+		const worn = await wearerPaper(tech(), one);
+		expect(worn.about).toBe('Wearer W1');
+		expect(worn.tables[0]?.rows.map(([, what]) => what)).toEqual(['HM-0001, T1']);
+		const task = await taskPaper(tech(), planId);
+		const given = task.tables.find(({ head }) => head.includes('Wearer'));
+		expect(given?.rows.map(([, , what, returned]) => [what, returned])).toEqual([
+			['HM-0002, T1', 'still out'],
+			['HM-0001, T1', '24 Nov 2026, 10:30']
+		]);
+		expect((await handOutPaper(tech(), second?.id ?? '')).tables[0]?.rows).toEqual([
+			['HM-0002', 'T1', 'still out']
+		]);
+		const viewer = own.yard.as(own.yard.people.viewer);
+		await expectRefusal(wearerPaper(viewer, one), 'forbidden', /see wearers/);
+		await expectRefusal(taskPaper(viewer, planId), 'forbidden', /see wearers/);
+		await expectRefusal(handOutPaper(viewer, first?.id ?? ''), 'forbidden', /see wearers/);
 	});
 });

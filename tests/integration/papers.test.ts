@@ -37,7 +37,7 @@ beforeAll(async () => {
 
 describe('a paper', () => {
 	it('of an inspection has every step with its answer, and the entry that signed it', async () => {
-		const paper = await PAPERS.inspection?.of(tech(), run);
+		const paper = await PAPERS.inspection.of(tech(), run);
 		expect(paper).toMatchObject({ title: 'Inspection', about: 'HM-0001', outcome: 'Passed' });
 		expect(paper?.tables[0]?.rows.length).toBeGreaterThan(10);
 		expect(paper?.tables[0]?.rows.every(([, , answer]) => answer === 'good')).toBe(true);
@@ -50,24 +50,33 @@ describe('a paper', () => {
 	});
 
 	it('of an item tells all that happened to it; there is none of what is not whole', async () => {
-		const paper = await PAPERS.item?.of(tech(), 'HM-0001');
+		const paper = await PAPERS.item.of(tech(), 'HM-0001');
 		expect(paper?.tables[0]?.rows.some(([, what]) => /Inspection signed/.test(what ?? ''))).toBe(
 			true
 		);
 		await expectRefusal(
-			Promise.resolve(PAPERS.inspection?.of(tech(), randomUUID())),
+			Promise.resolve(PAPERS.inspection.of(tech(), randomUUID())),
 			'not found',
 			/no such/
 		);
 		const { id } = await startRun(tech(), { id: randomUUID(), tag: 'HM-0001' });
 		await expectRefusal(
-			Promise.resolve(PAPERS.inspection?.of(tech(), id)),
+			Promise.resolve(PAPERS.inspection.of(tech(), id)),
 			'not found',
 			/not signed/
 		);
-		for (const kind of ['bench-test', 'repair', 'air-test', 'wash-batch'])
+		for (const kind of [
+			'bench-test',
+			'repair',
+			'air-test',
+			'wash-batch',
+			'fill',
+			'hand-out',
+			'wearer',
+			'task'
+		] as const)
 			await expectRefusal(
-				Promise.resolve(PAPERS[kind]?.of(tech(), randomUUID())),
+				Promise.resolve(PAPERS[kind].of(tech(), randomUUID())),
 				'not found',
 				/There is no/
 			);
@@ -143,7 +152,7 @@ describe('the search of the record', () => {
 it('a paper is signed with the end of the log where the installation keeps such', async () => {
 	const place = { key: `/tmp/${randomUUID()}.pem`, file: `/tmp/${randomUUID()}.jsonl` };
 	const anchor = await anchorHead(own.test.db, place, 'certificate', new Date());
-	const paper = await PAPERS.item?.of(tech(), 'HM-0002');
+	const paper = await PAPERS.item.of(tech(), 'HM-0002');
 	const { pdf } = await paperPdf(tech(), paper as never, { anchor, origin: 'http://x.example' });
 	expect(pdf.length).toBeGreaterThan(2000);
 });

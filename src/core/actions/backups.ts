@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { readable } from '../plan/calendar.ts';
 import { action } from './action.ts';
 
-/** Backups, and what was put back from one. */
+/** Backups, what was put back from one, and what of the record went out of the house. */
 export const BACKUP_ACTIONS = {
 	'backup.taken': action({
 		subject: 'backup',
@@ -18,5 +19,23 @@ export const BACKUP_ACTIONS = {
 		payload: z.object({ takenAt: z.string(), entries: z.number() }),
 		says: (p) =>
 			`Database put back to a backup that ended with entry ${p.entries}: what was written after it is not here`
+	}),
+	'site.archived': action({
+		subject: 'site',
+		payload: z.object({ bytes: z.number(), sha256: z.string() }),
+		says: (p) => `The whole site taken out as an archive, ${(p.bytes / 1e6).toFixed(1)} MB`,
+		signs: 'take the whole site out'
+	}),
+	'records.bundled': action({
+		subject: 'site',
+		payload: z.object({
+			from: z.iso.date(),
+			to: z.iso.date(),
+			files: z.number(),
+			/** Of its manifest. */
+			sha256: z.string()
+		}),
+		says: (p) =>
+			`Bundle of the record handed out, ${readable(p.from)} to ${readable(p.to)}: ${p.files} files`
 	})
 };

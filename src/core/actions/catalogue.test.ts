@@ -60,6 +60,13 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
 	'item.use-changed': { from: 'shared', to: 'emergency' },
 	'backup.taken': { file: 'grevan-x.backup', sha256: 'ab', entries: 12, encrypted: false },
+	'site.archived': { bytes: 1_200_000, sha256: 'b'.repeat(64) },
+	'records.bundled': {
+		from: '2026-11-01',
+		to: '2026-11-30',
+		files: 12,
+		sha256: 'a'.repeat(64)
+	},
 	'backup.restored': { takenAt: '2026-11-24T02:00:00.000Z', entries: 12 },
 	'site.begun': { by: 'Nora' },
 	'site.set-up': { lacks: ['Write the first hazard plan'], twoStep: true },

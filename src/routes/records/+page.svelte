@@ -1,11 +1,18 @@
 <script lang="ts">
-	import Notice from '$lib/ui/form/Notice.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
+	import ChainCheck from './ChainCheck.svelte';
 	import Days from './Days.svelte';
 	import Search from './Search.svelte';
 	import HistoryList from '$lib/ui/records/HistoryList.svelte';
 
 	let { data } = $props();
+	const OUT = [
+		['/records/bundle', 'Bundle for an audit'],
+		['/records/registers', 'Registers as tables'],
+		['/records/archive', 'Archive of the site'],
+		['/records/interface', 'Interface for programs'],
+		['/records/model-check', 'Model check']
+	];
 	/** A night may be missed once. */
 	const OLD_MS = 48 * 3_600_000;
 	const backupOld = $derived(
@@ -23,48 +30,19 @@
 			class="button"
 			href="/records?check"
 			data-sveltekit-preload-data="off">Check the chain</a
-		><a class="button" href="/records/model-check">Model check</a><a
-			class="button"
-			href="/records/interface">Interface</a
 		></span
 	>
 </div>
+<nav class="mt-2 flex flex-wrap gap-x-6" aria-label="Out of the house">
+	{#each OUT as [href, words] (href)}<a class="linkish min-h-11 content-center" {href}>{words}</a
+		>{/each}
+</nav>
 <p class="mt-1 {backupOld ? 'font-semibold text-held' : 'text-soft'}">
 	{data.backup
 		? `Last backup ${siteMoment(data.backup.takenAt)}, read back, up to entry ${data.backup.entries.toLocaleString('en-GB')}, ${data.backup.encrypted ? 'encrypted' : 'not encrypted'}.`
 		: 'No backup was taken yet: one is taken each night, or by npm run backup.'}
 </p>
-{#if data.check}
-	<div class="mt-4">
-		{#if data.check.broken}<Notice kind="refusal"
-				><p>
-					<b>The record is not as it was.</b> Tell the one who keeps the system, and copy nothing over
-					it.
-				</p>
-				<ul class="mt-1 list-disc pl-5">
-					{#each data.check.faults as fault, i (i)}<li>
-							<span class="font-mono">{fault.where}</span>: {fault.text}
-						</li>{/each}
-				</ul></Notice
-			>
-		{:else}<Notice kind="good"
-				><p>
-					All {data.check.entries.toLocaleString('en-GB')} entries follow from one another, and {data.check.records.toLocaleString(
-						'en-GB'
-					)} records are as they were made whole. The end of the chain:
-					<span class="font-mono break-all">{data.check.head}</span>
-				</p>
-				<p class="text-soft">
-					{data.check.anchors
-						? `Its end was signed ${data.check.anchors} times, up to entry ${data.check.anchoredTo.toLocaleString('en-GB')}.`
-						: 'Its end is not signed yet: that is done each minute.'}
-					{data.check.unhashed
-						? `${data.check.unhashed.toLocaleString('en-GB')} records are from before hashes were kept.`
-						: ''}
-				</p></Notice
-			>{/if}
-	</div>
-{/if}
+{#if data.check}<ChainCheck />{/if}
 {#key data.query}<Search {data} />{/key}
 <Days days={data.days} first={data.first} last={data.last} hrefOf={dayHref} />
 {#if data.lines.length}<HistoryList lines={data.lines} />

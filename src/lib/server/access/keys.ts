@@ -98,7 +98,7 @@ export const keysOf = (db: Connection, userId: string | null) =>
 		.where(and(isNull(apiKey.revokedAt), userId === null ? undefined : eq(apiKey.userId, userId)))
 		.orderBy(desc(apiKey.createdAt));
 
-const CALC = /^\/api\/v1\//;
+const CALC = /^\/api\/v1\/(?:calc\/|openapi\.json$)/;
 /** What a program may read beside the interface: tables and traces in open formats. */
 const READS = /^\/api\/|\/export$|\/trace\.csv$|\/card\.pdf$/;
 

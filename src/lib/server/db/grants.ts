@@ -66,6 +66,9 @@ export async function grantApplication(ownerUrl: string, appUrl: string): Promis
 		await run(`grant select, insert, update on all tables in schema public to ${to}`);
 		await run(`grant usage on all sequences in schema public to ${to}`);
 		await run(`grant execute on function undo_table_import(uuid, integer) to ${to}`);
+		// Which schema it is on: an archive says so.
+		await run(`grant usage on schema drizzle to ${to}`);
+		await run(`grant select on drizzle.__drizzle_migrations to ${to}`);
 		for (const table of PASSING) await run(`grant delete on ${quoted(table)} to ${to}`);
 		for (const table of CHAIN) await run(`revoke insert, update on ${quoted(table)} from ${to}`);
 		await run(`revoke select, update, delete on audit_pending from ${to}`);

@@ -49,18 +49,21 @@ export interface ChainCheck {
 	anchoredTo: number;
 }
 
+export interface ChainOptions {
+	pageSize?: number;
+	signed?: AnchorsRead | undefined;
+	told?: (done: number, total: number) => Promise<void>;
+}
+
 /** Faults that are told one by one. */
 const MOST_TOLD = 50;
 
 /**
  * Walks the whole log in pages and says where it, or a record that it tells of, is not as it was.
  * @param signed the ends of the log that were signed and kept elsewhere; without them a chain that was made anew as a
- * whole, or cut together with its end, is not found
+ * whole, or cut together with its end, is not found; told hears how many entries were walked, and of how many
  */
-export const verifyChain = (
-	db: Database,
-	options: { pageSize?: number; signed?: AnchorsRead } = {}
-): Promise<ChainCheck> =>
+export const verifyChain = (db: Database, options: ChainOptions = {}): Promise<ChainCheck> =>
 	// As it stood at one moment: what is written meanwhile is no fault.
 	db.transaction((tx) => verifyIn(tx, options), {
 		isolationLevel: 'repeatable read',
@@ -69,7 +72,7 @@ export const verifyChain = (
 
 async function verifyIn(
 	db: Connection,
-	{ pageSize = 1000, signed }: { pageSize?: number; signed?: AnchorsRead }
+	{ pageSize = 1000, signed, told }: ChainOptions
 ): Promise<ChainCheck> {
 	const faults: RecordFault[] = [];
 	const fault = (where: string, seq: number, text: string) => {
@@ -80,6 +83,7 @@ async function verifyIn(
 		anchors.set(anchor.seq, [...(anchors.get(anchor.seq) ?? []), anchor]);
 	for (const { line, text } of signed?.faults ?? []) fault(`line ${line} of the anchors`, 0, text);
 	let [seq, hash, entries, records, anchoredTo] = [0, START, 0, 0, 0];
+	const [head] = await db.select().from(auditHead);
 	for (;;) {
 		const page = await db
 			.select()
@@ -117,8 +121,8 @@ async function verifyIn(
 		}
 		records += await checkRecords(db, page, fault);
 		if (page.length < pageSize) break;
+		await told?.(entries, head?.seq ?? entries);
 	}
-	const [head] = await db.select().from(auditHead);
 	if (head && head.seq > seq)
 		fault(`entry ${seq + 1}`, seq + 1, `entries ${seq + 1} to ${head.seq} are cut off at the end`);
 	else if (head && (head.seq < seq || head.hash !== hash))

@@ -3,7 +3,7 @@ import { readable } from '../../../core/plan/calendar.ts';
 import { readableMoment } from '../../../core/plan/moments.ts';
 import { cylinderPage } from '../air/cylinder-lists.ts';
 import { batchPage } from '../care/batch-lists.ts';
-import { airSource, airTest, user } from '../db/schema/index.ts';
+import { airSource, airTest, cylinderFill, fillBatch, item, user } from '../db/schema/index.ts';
 import type { Context } from '../kernel/context.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { itemByTag } from '../register/items.ts';
@@ -113,6 +113,54 @@ export async function cylinderPaper(context: Context, tag: string): Promise<Pape
 		caution:
 			'What is stamped on the cylinder comes first. Local law, the maker’s instructions and a competent person decide.',
 		entry: null
+	};
+}
+
+/** A fill of a cylinder that ended. */
+export async function fillPaper(context: Context, id: string): Promise<Paper> {
+	const [row] = await context.db
+		.select({
+			fill: cylinderFill,
+			tag: item.tag,
+			batch: fillBatch,
+			source: airSource.name,
+			by: user.name,
+			air: airTest
+		})
+		.from(cylinderFill)
+		.innerJoin(item, eq(item.id, cylinderFill.itemId))
+		.innerJoin(fillBatch, eq(fillBatch.id, cylinderFill.batchId))
+		.innerJoin(airSource, eq(airSource.id, fillBatch.sourceId))
+		.innerJoin(airTest, eq(airTest.id, fillBatch.airTestId))
+		.innerJoin(user, eq(user.id, cylinderFill.startedBy))
+		.where(eq(cylinderFill.id, id));
+	if (!row) throw new Refusal('not found', 'There is no such fill.');
+	const { fill, batch, air } = row;
+	if (!fill.endedAt)
+		throw new Refusal('not found', 'The fill still runs: there is no paper of it.');
+	const zone = context.site.timeZone;
+	const bar = (value: number | null) => (value === null ? 'not read' : `${value.toFixed(0)} bar`);
+	return {
+		title: 'Fill',
+		about: row.tag,
+		outcome: fill.outcome === 'full' ? 'Full' : 'Short of full',
+		reasons: [],
+		facts: [
+			['Cylinder', row.tag],
+			['Batch', `${batch.number}, from ${row.source}`],
+			['Air tested', `${readableMoment(air.takenAt, zone)}, ${air.laboratory}: ${air.outcome}`],
+			['Panel', fill.instrument],
+			['Begun', `${readableMoment(fill.startedAt, zone)} by ${row.by}, at ${bar(fill.startBar)}`],
+			[
+				'Ended',
+				`${readableMoment(fill.endedAt, zone)}, at ${bar(fill.endBar)}${fill.endC === null ? '' : ` and ${fill.endC.toFixed(0)} °C`}`
+			],
+			['Comes to, at 15 °C', bar(fill.settledBar)]
+		],
+		tables: [],
+		caution:
+			'Says what was filled. A cylinder is looked at and its pressure read before each use; its stamp and local law come first.',
+		entry: { subject: `fill:${id}`, action: 'fill.ended' }
 	};
 }
 

@@ -1,5 +1,5 @@
 import type { Content, Margins } from 'pdfmake/interfaces';
-import { entriesOf } from '../db/queries/history.ts';
+import { entriesOf, type EntryAsked } from '../db/queries/history.ts';
 import type { Context } from '../kernel/context.ts';
 import { codeSvg } from '../web/codes.ts';
 import { makePdf, type Signed, signedLine } from '../web/pdf.ts';
@@ -27,8 +27,8 @@ export interface Paper {
 	tables: PaperTable[];
 	/** What it does not say. */
 	caution: string;
-	/** The subject of the log that it is of, the action that made it whole, and what its entry holds where there are several; null: of no one entry. */
-	entry: { subject: string; action: string; holds?: string } | null;
+	/** The entry of the log that made it whole; null: it is of no one entry. */
+	entry: EntryAsked | null;
 }
 
 /** The entry of the log that made something whole. */

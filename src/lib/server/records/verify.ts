@@ -26,7 +26,7 @@ export interface Verified {
  * tells of.
  * @throws Refusal where nothing readable was typed
  */
-export async function verifyPaper(context: Context, text: string): Promise<Verified[]> {
+export async function verifyPaper(context: Pick<Context, 'db'>, text: string): Promise<Verified[]> {
 	const { db } = context;
 	const typed = text.trim();
 	const [, number, after] = NUMBERED.exec(typed) ?? [];
@@ -55,7 +55,7 @@ export async function verifyPaper(context: Context, text: string): Promise<Verif
 }
 
 async function faultsOf(
-	{ db }: Context,
+	{ db }: Pick<Context, 'db'>,
 	entry: Awaited<ReturnType<typeof entryAndBefore>>[number],
 	payload: Record<string, unknown>,
 	asked: string | undefined

@@ -1,12 +1,14 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces';
 import pdfmake from 'pdfmake';
 import { type LetterFont, spelled } from './pdf-letters.ts';
+import { fontOfWoff } from './woff.ts';
 import { readableMoment } from '../../../core/plan/moments.ts';
 
 const FILES = join(process.cwd(), 'node_modules/@fontsource');
 const font = (family: string, script: string, italics = true) => {
-	const at = join(FILES, family, 'files', `${family}-${script}`);
+	const at = `${family}/files/${family}-${script}`;
 	const upright = { normal: `${at}-400-normal.woff`, bold: `${at}-700-normal.woff` };
 	return italics
 		? { ...upright, italics: `${at}-400-italic.woff`, bolditalics: `${at}-700-italic.woff` }
@@ -20,15 +22,21 @@ const FONTS: Record<LetterFont, ReturnType<typeof font>> = {
 	NotoCyrillicExt: font('noto-sans', 'cyrillic-ext', false)
 };
 
+/** Its own files in memory, which its types leave out. */
+const { virtualfs: virtualFiles } = pdfmake as unknown as {
+	virtualfs: { writeFileSync: (name: string, bytes: Uint8Array) => void };
+};
 let ready = false;
 
-/** Fonts of the app; nothing is fetched. */
+/** Fonts of the app, unpacked once; nothing is fetched. */
 function prepare(): void {
 	if (ready) return;
+	for (const file of new Set(Object.values(FONTS).flatMap((font) => Object.values(font))))
+		virtualFiles.writeFileSync(file, fontOfWoff(readFileSync(join(FILES, file))));
 	pdfmake.setFonts(FONTS);
+	// Whatever a document names, nothing of this machine or of the net is read for it.
 	pdfmake.setUrlAccessPolicy(() => false);
-	// Of this machine it reads its fonts and nothing else, whatever a document names.
-	pdfmake.setLocalAccessPolicy((path) => path.startsWith(FILES));
+	pdfmake.setLocalAccessPolicy(() => false);
 	ready = true;
 }
 

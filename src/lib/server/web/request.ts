@@ -57,9 +57,13 @@ export const refused = ({ kind, message, path }: Refusal): Response =>
 	Response.json({ message, path: path ?? null, kind }, { status: STATUS[kind] });
 
 /** Runs the work of a JSON route; a refusal becomes its answer. */
-export async function api<T>(work: () => Promise<T>): Promise<Response> {
+export const api = <T>(work: () => Promise<T>): Promise<Response> =>
+	download(async () => Response.json(await work()));
+
+/** Sends a file; a refusal goes back as to a program, so that the page that asked can say it. */
+export async function download(work: () => Promise<Response>): Promise<Response> {
 	try {
-		return Response.json(await work());
+		return await work();
 	} catch (cause) {
 		const refusal = asRefusal(cause);
 		if (!refusal) throw cause;

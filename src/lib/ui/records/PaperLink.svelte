@@ -1,7 +1,18 @@
 <script lang="ts">
 	/** The paper of something in the record, as PDF. */
 	interface Props {
-		kind: 'inspection' | 'bench-test' | 'repair' | 'air-test' | 'wash-batch' | 'cylinder' | 'item';
+		kind:
+			| 'inspection'
+			| 'bench-test'
+			| 'repair'
+			| 'air-test'
+			| 'fill'
+			| 'wash-batch'
+			| 'hand-out'
+			| 'cylinder'
+			| 'item'
+			| 'wearer'
+			| 'task';
 		id: string;
 		words?: string;
 		class?: string;

@@ -5,6 +5,8 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import ProgressLine from '$lib/ui/form/ProgressLine.svelte';
+	import { TaskProgress } from '$lib/ui/form/task-progress.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Preview {
@@ -39,23 +41,11 @@
 	let id = $state(crypto.randomUUID());
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
-	let progress = $state<{ done: number; total: number; cancelled: boolean } | null>(null);
-	/** How far the import is, asked for while it runs. */
-	$effect(() => {
-		if (!busy || step !== 'import') return;
-		const ask = async () => {
-			const answer = await fetch(`/api/imports/${id}`).catch(() => null);
-			progress = answer?.ok ? (await answer.json()).progress : null;
-		};
-		const timer = setInterval(() => void ask(), 500);
-		return () => {
-			clearInterval(timer);
-			progress = null;
-		};
-	});
+	const task = new TaskProgress();
+	$effect(() => (busy && step === 'import' ? task.follow(id) : undefined));
 	async function stop() {
 		await fetch(`/api/imports/${id}`, { method: 'DELETE' }).catch(() => null);
-		if (progress) progress.cancelled = true;
+		if (task.progress) task.progress.cancelled = true;
 	}
 	const preview = $derived(form?.preview ?? null);
 </script>
@@ -110,17 +100,13 @@
 	</div>
 </form>
 {#if busy && step === 'import'}
-	<div class="mt-4 flex max-w-[46rem] flex-wrap items-center gap-4" role="status">
-		{#if progress}
-			<progress class="h-3 min-w-[12rem] flex-1" max={progress.total} value={progress.done}
-			></progress>
-			<span class="font-mono"
-				>{progress.done.toLocaleString('en-GB')} of {progress.total.toLocaleString('en-GB')}</span
-			>
-			<button type="button" class="button" disabled={progress.cancelled} onclick={stop}
-				>{progress.cancelled ? 'Stopping …' : 'Stop: nothing is taken in'}</button
-			>
-		{:else}Reading …{/if}
+	<div class="mt-4 max-w-[46rem]">
+		<ProgressLine
+			progress={task.progress}
+			waiting="Reading …"
+			stop="Stop: nothing is taken in"
+			onstop={stop}
+		/>
 	</div>
 {/if}
 {#if preview}

@@ -12,6 +12,7 @@
 	import Banks from './Banks.svelte';
 	import Look from './Look.svelte';
 	import Running from './Running.svelte';
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
@@ -237,7 +238,7 @@
 									class="pr-3 text-right font-semibold">°C</th
 								><th class="pr-3 text-right font-semibold">Cool</th><th class="pr-3 font-semibold"
 									>Batch</th
-								><th class="font-semibold">By</th></tr
+								><th class="pr-3 font-semibold">By</th><th class="font-semibold">Paper</th></tr
 							></thead
 						>
 						<tbody>
@@ -255,7 +256,9 @@
 										>{Math.round(fill.settledBar ?? 0)}{fill.outcome === 'short'
 											? ' short'
 											: ''}</td
-									><td class="pr-3">{batch}</td><td>{by}</td></tr
+									><td class="pr-3">{batch}</td><td class="pr-3">{by}</td><td
+										><PaperLink kind="fill" id={fill.id} words="PDF" /></td
+									></tr
 								>{/each}
 						</tbody>
 					</table>

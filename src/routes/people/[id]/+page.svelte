@@ -8,6 +8,7 @@
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import WearerForm from '$lib/ui/people/WearerForm.svelte';
 	import Erase from './Erase.svelte';
 	import Own from './Own.svelte';
@@ -139,6 +140,7 @@
 			{#if data.account}<dt class="text-soft">Account</dt>
 				<dd>{data.account}</dd>{/if}
 		</dl>
+		<PaperLink kind="wearer" id={data.wearer.id} words="What was worn (PDF)" class="linkish mt-2" />
 		{#if data.mayReport && !data.wearer.erasedOn}
 			<form
 				method="post"

@@ -4,6 +4,7 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import { type FormRefusal, refusedAt } from '$lib/ui/form/refused';
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Use {
@@ -23,6 +24,7 @@
 					since: Date;
 					task: string | null;
 					dueBackAt: Date | null;
+					handOutId: string | null;
 				}[];
 				items: { tag: string; model: string; size: string; since: string }[];
 				uses: Use[];
@@ -51,6 +53,7 @@
 						? `, back by ${siteMoment(one.dueBackAt)}`
 						: ''}</span
 				>
+				{#if one.handOutId}<PaperLink kind="hand-out" id={one.handOutId} />{/if}
 			</li>
 		{/each}
 	</ul>

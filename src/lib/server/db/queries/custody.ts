@@ -129,7 +129,8 @@ export const outWith = (db: Connection, wearerId: string) =>
 			size: item.size,
 			since: custody.since,
 			task: hazardPlan.task,
-			dueBackAt: handOut.dueBackAt
+			dueBackAt: handOut.dueBackAt,
+			handOutId: custody.handOutId
 		})
 		.from(custody)
 		.innerJoin(item, eq(item.id, custody.itemId))

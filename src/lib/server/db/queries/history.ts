@@ -73,11 +73,15 @@ export const entryAndBefore = (db: Connection, seq: number) =>
 		.where(inArray(auditEntry.seq, [seq - 1, seq]))
 		.orderBy(asc(auditEntry.seq));
 
-/** The newest entry of an action on a subject, or the newest that holds a text. */
-export const entriesOf = (
-	db: Connection,
-	{ subject, action, holds }: { subject: string; action: string; holds?: string }
-) =>
+export interface EntryAsked {
+	subject: string;
+	action: string;
+	holds?: string;
+	since?: Date;
+}
+
+/** The entry of an action on a subject that holds a text, if any is given: the newest, or the first since a moment. */
+export const entriesOf = (db: Connection, { subject, action, holds, since }: EntryAsked) =>
 	db
 		.select({ seq: auditEntry.seq, hash: auditEntry.hash, at: auditEntry.at })
 		.from(auditEntry)
@@ -85,8 +89,9 @@ export const entriesOf = (
 			and(
 				eq(auditEntry.subject, subject),
 				eq(auditEntry.action, action),
-				holds ? like(auditEntry.payload, `%${holds.replaceAll(/[%_\\]/g, '')}%`) : undefined
+				holds ? like(auditEntry.payload, `%${holds.replaceAll(/[%_\\]/g, '')}%`) : undefined,
+				since ? gte(auditEntry.at, since) : undefined
 			)
 		)
-		.orderBy(desc(auditEntry.seq))
+		.orderBy(since ? asc(auditEntry.seq) : desc(auditEntry.seq))
 		.limit(1);

@@ -1,12 +1,14 @@
 import { planDifference } from '$core/hazards/difference';
 import { planPage } from '$lib/server/hazards/plans';
+import { may } from '$lib/server/kernel/permissions';
 import { clientId, contextOf, page, parse } from '$lib/server/web/request';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
 	page(async () => {
 		const id = parse(clientId, event.params.id);
-		const found = await planPage(contextOf(event), id);
+		const context = contextOf(event);
+		const found = await planPage(context, id);
 		const draft = {
 			edition: null,
 			task: found.plan.task,
@@ -29,6 +31,7 @@ export const load: PageServerLoad = (event) =>
 		}));
 		const all = found.status.draftAhead || editions.length === 0 ? [draft, ...editions] : editions;
 		return {
+			maySeeWearers: may(context.actor.role, 'see wearers'),
 			plan: { id, task: found.plan.task, number: found.plan.number, place: found.place },
 			versions: all.map((version, i) => {
 				const before = all[i + 1];

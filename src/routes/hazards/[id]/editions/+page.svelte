@@ -1,4 +1,5 @@
 <script lang="ts">
+	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	let { data } = $props();
@@ -10,7 +11,14 @@
 	<a class="linkish" href="/hazards/{data.plan.id}">Plan {data.plan.number}: {data.plan.task}</a>,
 	{data.plan.place}
 </p>
-<h1>Editions, newest first</h1>
+<div class="flex flex-wrap items-center gap-x-4">
+	<h1>Editions, newest first</h1>
+	{#if data.maySeeWearers}<PaperLink
+			kind="task"
+			id={data.plan.id}
+			words="The task and who wore what (PDF)"
+		/>{/if}
+</div>
 <ol class="mt-4">
 	{#each data.versions as version (version.edition)}
 		<li class="rowline grid gap-x-6 gap-y-2 py-4 md:grid-cols-[15rem_1fr]">
