@@ -45,7 +45,7 @@ const timer = setInterval(() => {
 	});
 }, ASK_MS);
 at = performance.now();
-await importItems(context, { id, bytes, leaveOutBad: false });
+await importItems(context, { id, file: bytes, leaveOutBad: false });
 clearInterval(timer);
 console.log(`taken in with their states          ${seconds(at)} s, told how far ${told} times`);
 at = performance.now();

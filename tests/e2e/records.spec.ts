@@ -1,4 +1,6 @@
 import { faultsOf } from './support/axe';
+import { unpackFile } from '../../scripts/backup/file';
+import { siteFrom } from './support/read-in';
 import { appUrl, ready, signInAs } from './support/app';
 import { expect, type Page, test } from './support/test';
 
@@ -98,4 +100,110 @@ test('the record is searched by person and kind, gone back through, and handed o
 	await page.getByRole('link', { name: 'Older ones' }).click();
 	await expect(page).toHaveURL(/before=/);
 	await expect(rows.first()).toBeVisible();
+});
+
+test('the bundle of a month is taken with its progress; the registers come as tables, and by key', async ({
+	page
+}) => {
+	await signInAs(page, 'Maud Anderlin');
+	await open(page, '/records/bundle');
+	expect(await faultsOf(page)).toEqual([]);
+	const coming = page.waitForEvent('download', { timeout: 240_000 });
+	await page.getByRole('button', { name: 'Write and take it' }).click();
+	await expect(page.getByRole('progressbar')).toBeVisible();
+	const bundle = await coming;
+	expect(bundle.suggestedFilename()).toMatch(/^grevan-\d{4}-\d\d-01-to-\d{4}-\d\d-\d\d\.zip$/);
+	await expect(page.getByRole('status').filter({ hasText: 'Taken' })).toBeVisible();
+	const texts = await unpackFile(await bundle.path(), () => 'text');
+	const manifest = JSON.parse(texts.get('manifest.json') ?? '{}') as {
+		papers: number;
+		leftOut: unknown[];
+		files: Record<string, string>;
+	};
+	expect([manifest.papers > 10, manifest.leftOut]).toEqual([true, []]);
+	expect(Object.keys(manifest.files).every((file) => texts.has(file))).toBe(true);
+	await open(page, '/records');
+	await expect(page.getByText(/Bundle of the record handed out/).first()).toBeVisible();
+
+	await page.getByRole('link', { name: 'Registers as tables' }).click();
+	await ready(page);
+	expect(await faultsOf(page)).toEqual([]);
+	const csv = page.waitForEvent('download');
+	await page.getByRole('link', { name: 'Cylinders as CSV' }).click();
+	expect((await csv).suggestedFilename()).toBe('cylinders.csv');
+	const first = await page.request.get(`${appUrl()}/api/v1/registers/items?limit=2`);
+	const { rows, next } = (await first.json()) as { rows: { tag: string }[]; next: string };
+	expect([rows.length, next]).toEqual([2, rows[1]?.tag]);
+	const refused = await page.request.get(`${appUrl()}/api/v1/registers/kites`);
+	expect(refused.status()).toBe(404);
+});
+
+test('a table whose days read two ways is asked about, then taken in row by row', async ({
+	page
+}) => {
+	await signInAs(page, 'Ilse Norrby');
+	await open(page, '/records/registers');
+	await page
+		.getByRole('listitem')
+		.filter({ hasText: 'Tests of air' })
+		.getByRole('link', { name: 'Take a table in' })
+		.click();
+	await ready(page);
+	expect(await faultsOf(page)).toEqual([]);
+	const head =
+		'source;taken at;laboratory;sampled at;pressure bar;oxygen percent;CO ppm;CO2 ppm;oil mg per m3;water mg per m3;odour';
+	await page.getByLabel('CSV file').setInputFiles({
+		name: 'air.csv',
+		mimeType: 'text/csv',
+		buffer: Buffer.from(
+			[
+				head,
+				'Fill room compressor;03/04/2024 09:00;Old lab;filling outlet;300;20,9;1;380;0,1;20;no',
+				'Kite;03/04/2024 09:00;Old lab;filling outlet;300;20,9;1;380;0,1;20;no'
+			].join('\n')
+		)
+	});
+	await page.getByRole('button', { name: 'Look at it first' }).click();
+	await page.getByLabel(/what stands first/).selectOption('day first');
+	await expect(page.getByRole('button', { name: /^Take in/ })).toBeHidden();
+	expect(await faultsOf(page)).toEqual([]);
+	await page.getByRole('button', { name: 'Look at it first' }).click();
+	await expect(page.getByText('“Kite” is no source of air here.')).toBeVisible();
+	await page.getByLabel('leave out the rows at fault').check();
+	await page.getByRole('button', { name: 'Take in 1', exact: true }).click();
+	await expect(page.getByRole('status').filter({ hasText: '1 rows taken in' })).toBeVisible();
+	await open(page, '/records?group=air');
+	await expect(page.getByText(/Old lab|Air of Fill room compressor/).first()).toBeVisible();
+});
+
+test('a whole site goes out as an archive and is read into an empty one, where the same people find the same', async ({
+	page,
+	browser
+}) => {
+	await signInAs(page, 'Maud Anderlin');
+	await open(page, '/records/archive');
+	expect(await faultsOf(page)).toEqual([]);
+	const coming = page.waitForEvent('download', { timeout: 120_000 });
+	await page.getByRole('button', { name: 'Write and take it' }).click();
+	const file = await (await coming).path();
+	await expect(page.getByRole('status').filter({ hasText: 'Taken' })).toBeVisible();
+	await open(page, '/items/HM-0112');
+	const before = await page.getByRole('main').getByRole('heading').allTextContents();
+
+	await siteFrom(file, async (base, email, password) => {
+		const context = await browser.newContext();
+		const there = await context.newPage();
+		await there.goto(`${base}/sign-in`);
+		await ready(there);
+		await there.getByLabel('Address').fill(email);
+		await there.getByLabel('Password').fill(password);
+		await there.getByRole('button', { name: 'Sign in', exact: true }).click();
+		await expect(there.getByRole('link', { name: 'Records' })).toBeVisible();
+		await there.goto(`${base}/items/HM-0112`);
+		await ready(there);
+		expect(await there.getByRole('main').getByRole('heading').allTextContents()).toEqual(before);
+		await there.goto(`${base}/records?check`);
+		await expect(there.getByText(/entries follow from one another/)).toBeVisible();
+		await context.close();
+	});
 });

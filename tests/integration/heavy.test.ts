@@ -18,7 +18,7 @@ const register = {
 
 describe('what is worked out on a thread of its own', () => {
 	it('comes back as it would have been here, bad input located', async () => {
-		const { parts, count, faults } = await heavy('read items', { bytes: table(3), register });
+		const { parts, count, faults } = await heavy('read items', { file: table(3), register });
 		expect(count).toBe(2);
 		const items = parts.flatMap((part) => JSON.parse(part) as ItemTable['items']);
 		expect(items.map(({ tag, model, place }) => [tag, model.id, place.id])).toEqual([
@@ -31,28 +31,28 @@ describe('what is worked out on a thread of its own', () => {
 			value: { error: { code: 'invalid_input' } }
 		});
 		await expect(
-			heavy('read items', { bytes: new Uint8Array([0x50, 0x4b, 3, 4]), register })
+			heavy('read items', { file: new Uint8Array([0x50, 0x4b, 3, 4]), register })
 		).rejects.toThrow(InputError);
 	});
 
 	it('leaves this thread free meanwhile', async () => {
 		let turns = 0;
 		const turning = setInterval(() => turns++, 1);
-		await heavy('read items', { bytes: table(50_000), register });
+		await heavy('read items', { file: table(50_000), register });
 		clearInterval(turning);
 		// Worked out here, there would be no turn in between.
 		expect(turns).toBeGreaterThan(5);
 	});
 
 	it('is ended where it takes too long, and the next goes on as if nothing had been', async () => {
-		const long = heavy('read items', { bytes: table(50_000), register }, 1);
+		const long = heavy('read items', { file: table(50_000), register }, 1);
 		await expectRefusal(long, 'too much', /takes longer/);
-		expect((await heavy('read items', { bytes: table(2), register })).rows).toBe(2);
+		expect((await heavy('read items', { file: table(2), register })).rows).toBe(2);
 	});
 
 	it('asks the many who come at once to come again', async () => {
 		const asked = await Promise.allSettled(
-			Array.from({ length: 120 }, () => heavy('read items', { bytes: table(2000), register }))
+			Array.from({ length: 120 }, () => heavy('read items', { file: table(2000), register }))
 		);
 		const refused = asked.filter((one) => one.status === 'rejected');
 		expect(asked.length - refused.length).toBe(64);

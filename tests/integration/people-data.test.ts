@@ -83,7 +83,7 @@ describe('a table of wearers', () => {
 		const seen = await previewWearers(as('technician'), table);
 		expect([seen.newCount, seen.faults]).toEqual([2, []]);
 		const id = randomUUID();
-		const give = () => importWearers(as('technician'), { id, bytes: table, leaveOutBad: false });
+		const give = () => importWearers(as('technician'), { id, file: table, leaveOutBad: false });
 		expect(await give()).toEqual({ imported: 2 });
 		// The same table sent twice is taken in once.
 		expect(await give()).toEqual({ imported: 2 });
@@ -93,13 +93,13 @@ describe('a table of wearers', () => {
 		const bad = bytes(HEAD, 'T3,Una Sand,yes,2027-01-31,Moon', 'T4,Per Lund,no,,', 't1,Twice,no,,');
 		const refused = importWearers(as('technician'), {
 			id: randomUUID(),
-			bytes: bad,
+			file: bad,
 			leaveOutBad: false
 		});
 		await expectRefusal(refused, 'invalid', /2 cells are at fault; nothing was written/);
 		const part = await importWearers(as('technician'), {
 			id: randomUUID(),
-			bytes: bad,
+			file: bad,
 			leaveOutBad: true
 		});
 		expect(part).toEqual({ imported: 1 });
@@ -111,7 +111,7 @@ describe('a table of wearers', () => {
 		const id = randomUUID();
 		await importWearers(as('technician'), {
 			id,
-			bytes: bytes(HEAD, 'B1,Bo Brink,no,,'),
+			file: bytes(HEAD, 'B1,Bo Brink,no,,'),
 			leaveOutBad: false
 		});
 		const [row] = await own.test.db.select().from(wearer).where(eq(wearer.number, 'B1'));

@@ -82,7 +82,7 @@ describe('the register', () => {
 			'6 in use since'
 		]);
 		const take = (leaveOutBad: boolean) =>
-			importItems(tech(), { id: randomUUID(), bytes: bytes(table), leaveOutBad });
+			importItems(tech(), { id: randomUUID(), file: bytes(table), leaveOutBad });
 		await expectRefusal(take(false), 'invalid', /4 cells are at fault; nothing was written/);
 		expect(await listed('HM-0911')).toBeUndefined();
 		expect(await take(true)).toEqual({ imported: 1 });

@@ -126,7 +126,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 	[
 		'import items',
 		'technician',
-		(c) => importItems(c, { id: id(), bytes: text('tag,model,place\nx,y,z'), leaveOutBad: false })
+		(c) => importItems(c, { id: id(), file: text('tag,model,place\nx,y,z'), leaveOutBad: false })
 	],
 	[
 		'change a procedure',
@@ -357,7 +357,7 @@ const WRITES: [name: string, least: Role, write: (c: Context) => Promise<unknown
 		(c) =>
 			importSubstances(c, {
 				id: id(),
-				bytes: text('name,form\n'),
+				file: text('name,form\n'),
 				why: 'w',
 				leaveOutBad: false
 			})

@@ -178,13 +178,13 @@ describe('an import', () => {
 	it('takes all or nothing, leaves bad rows out when asked, and acts once', async () => {
 		const input = { id: randomUUID(), why: 'supplier', leaveOutBad: false };
 		await expectRefusal(
-			importSubstances(boss(), { ...input, bytes: bad }),
+			importSubstances(boss(), { ...input, file: bad }),
 			'invalid',
 			/3 cells are at fault/
 		);
 		expect(await test.db.select().from(siteSubstance)).toHaveLength(0);
-		await importSubstances(boss(), { ...input, bytes: good });
-		await importSubstances(boss(), { ...input, bytes: good });
+		await importSubstances(boss(), { ...input, file: good });
+		await importSubstances(boss(), { ...input, file: good });
 		expect((await substancePage(test.db, 'beta')).substance).toMatchObject({
 			limits: { uk: { twa: 4, unit: 'mg/m3' } },
 			idlh: { value: 100, unit: 'mg/m3' }
@@ -192,17 +192,17 @@ describe('an import', () => {
 		const again = await previewImport(boss(), good);
 		expect([again.added.length, again.replaced.length]).toEqual([0, 2]);
 		expect(
-			await importSubstances(boss(), { ...input, id: randomUUID(), bytes: bad, leaveOutBad: true })
+			await importSubstances(boss(), { ...input, id: randomUUID(), file: bad, leaveOutBad: true })
 		).toEqual({ imported: 1 });
 		await expectRefusal(
-			importSubstances(yard.as(yard.people.technician), { ...input, bytes: good }),
+			importSubstances(yard.as(yard.people.technician), { ...input, file: good }),
 			'forbidden',
 			/technician/
 		);
 	});
 
 	it('that replaces makes a page that was open before it stale', async () => {
-		const input = { why: 'supplier', leaveOutBad: false, bytes: good };
+		const input = { why: 'supplier', leaveOutBad: false, file: good };
 		await importSubstances(boss(), { ...input, id: randomUUID() });
 		const { version } = await substancePage(test.db, 'beta');
 		await importSubstances(boss(), { ...input, id: randomUUID() });
@@ -215,7 +215,7 @@ describe('an import', () => {
 
 	it('of 50,000 rows is taken whole', async () => {
 		const rows = Array.from({ length: 50_000 }, (_, i) => `Mix ${i};vapour;ppm;${i + 1};`);
-		const input = { id: randomUUID(), why: 'list', leaveOutBad: false, bytes: file(rows) };
+		const input = { id: randomUUID(), why: 'list', leaveOutBad: false, file: file(rows) };
 		expect(await importSubstances(boss(), input)).toEqual({ imported: 50_000 });
 		expect((await searchSubstances(test.db, 'mix 49999'))[0]?.limits.uk?.twa).toBe(50_000);
 	}, 60_000);

@@ -42,7 +42,7 @@ const tech = () => yard.as(yard.people.technician);
 const bytes = (...lines: string[]) => new TextEncoder().encode(lines.join('\n'));
 const given = (table: Uint8Array, part = {}) => ({
 	id: randomUUID(),
-	bytes: table,
+	file: table,
 	leaveOutBad: false,
 	...part
 });
@@ -102,7 +102,7 @@ describe('a table of filters', () => {
 			'T A2,,,,L7,2029-01-31,10',
 			'T A2,,,,L8,2019-01-31,10'
 		);
-		await expectRefusal(importFilters(tech(), given(bad)), 'invalid', /1 cells are at fault/);
+		await expectRefusal(importFilters(tech(), given(bad)), 'invalid', /1 cell is at fault/);
 		expect(await importFilters(tech(), given(bad, { leaveOutBad: true }))).toEqual({ imported: 1 });
 	});
 

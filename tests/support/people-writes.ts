@@ -107,7 +107,7 @@ export const PEOPLE_WRITES: [name: string, least: Role, write: (c: Context) => P
 			(c) =>
 				importWearers(c, {
 					id: id(),
-					bytes: new TextEncoder().encode('number\nX'),
+					file: new TextEncoder().encode('number\nX'),
 					leaveOutBad: false
 				})
 		],

@@ -125,12 +125,12 @@ export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>]
 	[
 		'take filters in from a table',
 		'technician',
-		(c) => importFilters(c, { id: id(), bytes: NOTHING, leaveOutBad: false })
+		(c) => importFilters(c, { id: id(), file: NOTHING, leaveOutBad: false })
 	],
 	[
 		'take parts in from a table',
 		'technician',
-		(c) => importParts(c, { id: id(), bytes: NOTHING, leaveOutBad: false })
+		(c) => importParts(c, { id: id(), file: NOTHING, leaveOutBad: false })
 	],
 	[
 		'take models by construction',

@@ -175,6 +175,7 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 		overall: 1560.4,
 		on: '2026-11-27'
 	},
+	'records.taken-in': { kind: 'air-tests', rows: 12, sha256: 'c'.repeat(64) },
 	'store.imported': { kind: 'filters', lots: 3, models: 1 },
 	'table.taken-back': { kind: 'items', rows: 200 },
 	'filter-layer.fitted': { pair: 'FP-0001', what: 'Ring', lot: 'R1', quantity: 2 },

@@ -75,6 +75,11 @@ export const SITE_ACTIONS = {
 		payload: changed,
 		says: (p) => `${p.name} changed: ${changeWords(p.changes)}`
 	}),
+	'records.taken-in': action({
+		subject: 'import',
+		payload: z.object({ kind: z.string(), rows: z.number(), sha256: z.string() }),
+		says: (p) => `A table of ${p.kind.replace('-', ' ')} taken in: ${p.rows} rows`
+	}),
 	'store.imported': action({
 		subject: 'import',
 		payload: z.object({ kind: z.string(), lots: z.number(), models: z.number() }),

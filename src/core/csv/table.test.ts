@@ -21,7 +21,11 @@ const message = (run: () => unknown) => {
 describe('the bytes of a file', () => {
 	const text = 'name;form\nFuß-Öl µ;vapour\n';
 	it('are read as UTF-8, with or without its mark', () => {
-		expect(decodeText(new TextEncoder().encode(text))).toEqual({ text, encoding: 'UTF-8' });
+		expect(decodeText(new TextEncoder().encode(text))).toEqual({
+			text,
+			encoding: 'UTF-8',
+			asks: {}
+		});
 		const marked = new Uint8Array([0xef, 0xbb, 0xbf, ...new TextEncoder().encode(text)]);
 		expect(decodeText(marked).text).toBe(text);
 	});
@@ -31,9 +35,9 @@ describe('the bytes of a file', () => {
 			0xfe,
 			...[...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])
 		]);
-		expect(decodeText(wide)).toEqual({ text, encoding: 'UTF-16' });
+		expect(decodeText(wide)).toEqual({ text, encoding: 'UTF-16', asks: {} });
 		const old = new Uint8Array([...text].map((c) => c.charCodeAt(0)));
-		expect(decodeText(old)).toEqual({ text, encoding: 'Windows-1252' });
+		expect(decodeText(old)).toEqual({ text, encoding: 'Windows-1252', asks: {} });
 	});
 	it('are refused when they are a spreadsheet or no text', () => {
 		expect(message(() => decodeText(new Uint8Array([0x50, 0x4b, 3, 4])))).toMatch(/Save it as CSV/);

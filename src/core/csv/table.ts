@@ -1,5 +1,12 @@
 import Papa from 'papaparse';
 import { InputError } from '../verdict.ts';
+import { AskFirst, type TableAsks, type TableWays } from './ways.ts';
+
+/** How the cells of a table are written; null: it has to be asked, undefined: nobody can be asked. */
+export interface CellWays {
+	decimalComma: boolean | null;
+	days?: 'day first' | 'month first' | null | undefined;
+}
 
 /** How one column of a table is read into a record. */
 export interface Column<T> {
@@ -8,7 +15,7 @@ export interface Column<T> {
 	also?: readonly string[];
 	required?: boolean;
 	/** Puts a cell into the record; throws InputError or RangeError with what is wrong. Empty cells are skipped. */
-	read: (cell: string, into: T, table: { decimalComma: boolean }) => void;
+	read: (cell: string, into: T, table: CellWays) => void;
 	/** Writes the field for export. */
 	write: (record: T) => string | number | undefined;
 }
@@ -30,6 +37,8 @@ export interface TableRead<T> {
 	decimalComma: boolean;
 	/** Headings that no column knows; their cells are not read. */
 	unknown: string[];
+	/** What has to be asked before it is read. */
+	asks: TableAsks;
 }
 
 /** More rows than this are refused at once. Site. */
@@ -44,14 +53,16 @@ const SEPARATORS: Record<string, string> = {
 };
 
 /**
- * Reads a CSV text against columns. Separator and decimal comma are found out; every bad cell is named by row and
- * column, and a bad row does not stop the others.
+ * Reads a CSV text against columns. The separator is found out; every bad cell is named by row and column, and a bad
+ * row does not stop the others.
+ * @param ways what was said of how it is written; left out: nobody can be asked, and what most cells have decides
  * @throws InputError when there is no heading, a required column is missing, or there are too many rows.
  */
 export function readTable<T extends object>(
 	text: string,
 	columns: readonly Column<T>[],
-	empty: () => T
+	empty: () => T,
+	ways?: TableWays
 ): TableRead<T> {
 	const parsed = Papa.parse<string[]>(text.trim(), {
 		skipEmptyLines: 'greedy',
@@ -72,13 +83,16 @@ export function readTable<T extends object>(
 		);
 	const places = matchHeadings(heading, columns);
 	const separator = parsed.meta.delimiter;
-	const decimalComma = separator !== ',' && usesDecimalComma(body);
+	const cellWays: CellWays = ways
+		? { decimalComma: commaBy(ways, body, separator), days: ways.days ?? null }
+		: { decimalComma: separator !== ',' && usesDecimalComma(body) };
 	const read: TableRead<T> = {
 		good: [],
 		faults: [],
 		rows: body.length,
 		separator: SEPARATORS[separator] ?? separator,
-		decimalComma,
+		decimalComma: cellWays.decimalComma ?? false,
+		asks: {},
 		unknown: heading.filter((_, i) => !places.some((place) => place?.at === i))
 	};
 	const torn = new Map(parsed.errors.map((error) => [error.row ?? -1, error.message]));
@@ -96,7 +110,7 @@ export function readTable<T extends object>(
 			});
 		else
 			for (const place of places) {
-				const fault = place && readCell(place, cells, record, decimalComma);
+				const fault = place && readCell(place, cells, record, { ways: cellWays, asks: read.asks });
 				if (fault) faults.push({ row, column: place.column.name, message: fault });
 			}
 		if (faults.length) read.faults.push(...faults);
@@ -146,17 +160,47 @@ function readCell<T>(
 	{ column, at }: Place<T>,
 	cells: readonly string[],
 	record: T,
-	decimalComma: boolean
+	{ ways, asks }: { ways: CellWays; asks: TableAsks }
 ): string | undefined {
 	const cell = cells[at]?.trim() ?? '';
 	if (!cell) return column.required ? 'Empty, and it must be given.' : undefined;
 	try {
-		column.read(cell, record, { decimalComma });
+		column.read(cell, record, ways);
 		return undefined;
 	} catch (error) {
+		if (error instanceof AskFirst) {
+			const shown = (asks[error.question] ??= []);
+			if (shown.length < MOST_SHOWN && !shown.includes(cell)) shown.push(cell);
+		}
 		if (error instanceof InputError || error instanceof RangeError) return error.message;
 		throw error;
 	}
+}
+
+/** Cells that a question shows. */
+const MOST_SHOWN = 3;
+const WITH_COMMA = /^[-+−]?(?:\d+|\d{1,3}(?:\.\d{3})+),\d+$/;
+const WITH_POINT = /^[-+−]?(?:\d*|\d{1,3}(?:,\d{3})+)\.\d+$/;
+/** One thousand two hundred, or one and a bit: a sign with three digits after it. */
+const EITHER = /^[-+−]?\d{1,3}[.,]\d{3}$/;
+
+/**
+ * Whether decimals have a comma, as far as it is sure: it was said, or every number can be read in one way only. In a
+ * table that is parted by commas a point is a decimal point.
+ * @returns null where it has to be asked
+ */
+function commaBy(ways: TableWays, body: readonly string[][], separator: string): boolean | null {
+	if (ways.numbers) return ways.numbers === 'comma';
+	let [commas, points, either] = [false, false, false];
+	for (const cells of body)
+		for (const cell of cells) {
+			const text = cell.replaceAll(/\s/g, '');
+			if (EITHER.test(text)) either ||= text.includes(',') || separator !== ',';
+			else if (WITH_COMMA.test(text)) commas = true;
+			else if (WITH_POINT.test(text)) points = true;
+		}
+	if (commas && points) return null;
+	return either && !commas && !points ? null : commas;
 }
 
 /** Numbers with a comma and none with a point, in a table whose cells another sign parts. */
@@ -174,9 +218,16 @@ function usesDecimalComma(body: readonly string[][]): boolean {
  * A number of a table cell.
  * @throws RangeError saying what stands there.
  */
-export function readNumber(cell: string, { decimalComma }: { decimalComma: boolean }): number {
+export function readNumber(cell: string, { decimalComma, days }: CellWays): number {
 	const text = cell.replaceAll(/\s/g, '');
-	const plain = decimalComma ? text.replaceAll('.', '').replace(',', '.') : text;
+	if (decimalComma === null && /[.,]/.test(text)) throw new AskFirst('numbers', cell);
+	// Where it is sure that the point parts the decimals, a comma before three digits parts thousands.
+	const thousands = days !== undefined && /^[-+−]?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(text);
+	const plain = decimalComma
+		? text.replaceAll('.', '').replace(',', '.')
+		: thousands
+			? text.replaceAll(',', '')
+			: text;
 	if (!/^[-+−]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain))
 		throw new RangeError(
 			/,/.test(plain)

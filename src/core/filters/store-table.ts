@@ -1,7 +1,7 @@
-import { decodeText } from '../csv/decode.ts';
-import { textColumn, wholeColumn } from '../csv/columns.ts';
-import { readTable, type Column, type TableFault } from '../csv/table.ts';
-import { checkDay } from '../plan/calendar.ts';
+import { readTableFile } from '../csv/read-file.ts';
+import { dayColumn, textColumn, wholeColumn } from '../csv/columns.ts';
+import { type Column, type TableFault } from '../csv/table.ts';
+import type { TableAsks, TableFile } from '../csv/ways.ts';
 import { parseEn, parseUs } from './filter-code.ts';
 import { FILTER_ROLES, type FilterRole, isMarked } from './stock.ts';
 
@@ -75,14 +75,7 @@ export const STORE_COLUMNS: readonly Column<StoreRow>[] = [
 	wholeColumn<StoreRow>('months once open', 'openedMonths', { least: 1, most: 120 }),
 	wholeColumn<StoreRow>('buy below', 'reorderLevel', { least: 0, most: 10_000 }),
 	textColumn<StoreRow>('lot', 'lot', { longest: LONGEST, required: true }),
-	{
-		name: 'use by',
-		required: true,
-		read: (cell, into) => {
-			into.useBy = checkDay(cell, 'use by');
-		},
-		write: (row) => row.useBy
-	},
+	dayColumn<StoreRow>('use by', 'useBy', { required: true }),
 	wholeColumn<StoreRow>('sealed', 'quantity', { least: 1, most: 100_000, required: true }),
 	textColumn<StoreRow>('location', 'location', { longest: LONGEST })
 ];
@@ -105,6 +98,7 @@ export interface StoreTable {
 	rows: number;
 	unknown: string[];
 	encoding: string;
+	asks: TableAsks;
 }
 
 /**
@@ -112,9 +106,9 @@ export interface StoreTable {
  * the store knows needs its name only.
  * @throws InputError at file where it is no such table
  */
-export function readStoreTable(bytes: Uint8Array, held: StoreHeld, asOf: string): StoreTable {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, STORE_COLUMNS, emptyStoreRow);
+export function readStoreTable(file: TableFile, held: StoreHeld, asOf: string): StoreTable {
+	const read = readTableFile(file, STORE_COLUMNS, emptyStoreRow);
+	const { encoding, asks } = read;
 	const known = new Map(held.models.map((model) => [model.name.toLowerCase(), model]));
 	const kept = new Set(held.lots.map(({ modelId, lot }) => `${modelId}\n${lot}`));
 	const faults: TableFault[] = [...read.faults];
@@ -146,5 +140,5 @@ export function readStoreTable(bytes: Uint8Array, held: StoreHeld, asOf: string)
 	});
 	faults.sort((a, b) => a.row - b.row);
 	const { rows, unknown } = read;
-	return { models: [...models.values()], lots, faults, rows, unknown, encoding };
+	return { models: [...models.values()], lots, faults, rows, unknown, encoding, asks };
 }

@@ -1,7 +1,7 @@
-import { textColumn } from '../csv/columns.ts';
-import { decodeText } from '../csv/decode.ts';
-import { type Column, readTable, type TableFault } from '../csv/table.ts';
-import { checkDay } from '../plan/calendar.ts';
+import { dayColumn, textColumn, yesColumn } from '../csv/columns.ts';
+import { readTableFile } from '../csv/read-file.ts';
+import { type Column, type TableFault } from '../csv/table.ts';
+import type { TableAsks, TableFile } from '../csv/ways.ts';
 
 /** A wearer as a row of a table gives it. */
 export interface WearerRow {
@@ -25,35 +25,14 @@ export const emptyWearerRow = (): WearerRow => ({
 	places: []
 });
 
-const YES = ['yes', 'y', 'true', '1', 'x'];
-const NO = ['no', 'n', 'false', '0', '-'];
-
-const yesColumn = (name: string, key: 'eyewear' | 'beard'): Column<WearerRow> => ({
-	name,
-	read(cell, into) {
-		const word = cell.toLowerCase();
-		if (!YES.includes(word) && !NO.includes(word)) throw new RangeError('yes or no.');
-		into[key] = YES.includes(word);
-	},
-	write: (row) => (row[key] ? 'yes' : 'no')
-});
-
-const dayColumn = (name: string, key: 'clearedUntil' | 'trainedUntil'): Column<WearerRow> => ({
-	name,
-	read(cell, into) {
-		into[key] = checkDay(cell, name);
-	},
-	write: (row) => row[key] ?? ''
-});
-
 /** Columns of the wearers as a table; places apart by bars. */
 export const WEARER_COLUMNS: readonly Column<WearerRow>[] = [
 	textColumn<WearerRow>('number', 'number', { longest: 20, required: true }),
 	textColumn<WearerRow>('name', 'name', { longest: 80, required: true }),
-	yesColumn('glasses', 'eyewear'),
-	yesColumn('beard', 'beard'),
-	dayColumn('cleared until', 'clearedUntil'),
-	dayColumn('trained until', 'trainedUntil'),
+	yesColumn<WearerRow>('glasses', 'eyewear'),
+	yesColumn<WearerRow>('beard', 'beard'),
+	dayColumn<WearerRow>('cleared until', 'clearedUntil'),
+	dayColumn<WearerRow>('trained until', 'trainedUntil'),
 	{
 		name: 'places',
 		read(cell, into) {
@@ -72,6 +51,7 @@ export interface WearerTable {
 	rows: number;
 	unknown: string[];
 	encoding: string;
+	asks: TableAsks;
 }
 
 /**
@@ -80,11 +60,11 @@ export interface WearerTable {
  * @throws InputError at file where it is no such table
  */
 export function readWearerTable(
-	bytes: Uint8Array,
+	file: TableFile,
 	held: { numbers: readonly string[]; places: readonly string[] }
 ): WearerTable {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, WEARER_COLUMNS, emptyWearerRow);
+	const read = readTableFile(file, WEARER_COLUMNS, emptyWearerRow);
+	const { encoding, asks } = read;
 	const places = new Map(held.places.map((name) => [name.toLowerCase(), name] as const));
 	const kept = new Set(held.numbers.map((number) => number.toLowerCase()));
 	const seen = new Map<string, number>();
@@ -110,5 +90,5 @@ export function readWearerTable(
 		];
 	});
 	faults.sort((a, b) => a.row - b.row);
-	return { wearers, faults, rows: read.rows, unknown: read.unknown, encoding };
+	return { wearers, faults, rows: read.rows, unknown: read.unknown, encoding, asks };
 }

@@ -22,6 +22,12 @@ export const dayAt = (moment: Date | number, timeZone: string): Day =>
 export const middleOf = (day: Day, timeZone: string): Date =>
 	toZoned(parseDateTime(`${day}T12:00`), timeZone).toDate();
 
+/** A moment with its zone, or a day and a time by the clock of a time zone, YYYY-MM-DDTHH:MM. */
+export const momentOf = (text: string, timeZone: string): Date =>
+	/(?:Z|[+-]\d\d:\d\d)$/.test(text)
+		? new Date(text)
+		: toZoned(parseDateTime(text), timeZone).toDate();
+
 /** The moment at which a day begins. */
 export const startOf = (day: Day, timeZone: string): Date => parseDate(day).toDate(timeZone);
 

@@ -212,6 +212,8 @@ export const REGISTERS = {
 			source: 'text',
 			'taken at': 'moment',
 			laboratory: 'text',
+			'sampled at': 'text',
+			'pressure bar': 'number',
 			'oxygen percent': 'number',
 			'CO ppm': 'number',
 			'CO2 ppm': 'number',

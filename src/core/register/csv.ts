@@ -1,7 +1,6 @@
-import { checkDay } from '../plan/calendar.ts';
 import { FAR, NEVER } from '../readiness/findings.ts';
 import { USE_PATTERNS, type UsePattern } from '../site/places.ts';
-import { textColumn } from '../csv/columns.ts';
+import { dayColumn, textColumn } from '../csv/columns.ts';
 import type { Column } from '../csv/table.ts';
 
 /** An item as a row of a table gives it: names, not keys. */
@@ -57,13 +56,7 @@ export const ITEM_COLUMNS: readonly Column<ItemRow>[] = [
 	textColumn<ItemRow>('size', 'size', { longest: LONGEST }),
 	textColumn<ItemRow>('serial', 'serial', { longest: LONGEST }),
 	textColumn<ItemRow>('place', 'place', { longest: LONGEST, required: true }),
-	{
-		name: 'in use since',
-		read: (cell, into) => {
-			into.inUseSince = checkDay(cell, 'in use since');
-		},
-		write: (row) => row.inUseSince
-	},
+	dayColumn<ItemRow>('in use since', 'inUseSince'),
 	{
 		name: 'use',
 		read: (cell, into) => {

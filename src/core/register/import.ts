@@ -1,5 +1,6 @@
-import { decodeText } from '../csv/decode.ts';
-import { readTable, type TableFault } from '../csv/table.ts';
+import { readTableFile } from '../csv/read-file.ts';
+import { type TableFault } from '../csv/table.ts';
+import type { TableAsks, TableFile } from '../csv/ways.ts';
 import { emptyItemRow, ITEM_COLUMNS, type ItemRow } from './csv.ts';
 
 /** What the register holds that new items are set against. */
@@ -20,6 +21,7 @@ export interface ItemTable {
 	rows: number;
 	unknown: string[];
 	encoding: string;
+	asks: TableAsks;
 }
 
 const byName = <T extends { name: string }>(list: readonly T[]) =>
@@ -29,9 +31,9 @@ const byName = <T extends { name: string }>(list: readonly T[]) =>
  * Reads a table of new items: what the register would take of it, and every fault by row and column.
  * @throws InputError at file where it is no such table
  */
-export function readItemTable(bytes: Uint8Array, register: Register): ItemTable {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, ITEM_COLUMNS, emptyItemRow);
+export function readItemTable(file: TableFile, register: Register): ItemTable {
+	const read = readTableFile(file, ITEM_COLUMNS, emptyItemRow);
+	const { encoding, asks } = read;
 	const [modelOf, placeOf] = [byName(register.models), byName(register.places)];
 	const known = new Set(register.tags);
 	const faults: TableFault[] = [...read.faults];
@@ -55,5 +57,5 @@ export function readItemTable(bytes: Uint8Array, register: Register): ItemTable 
 		return [{ ...line, model, place }];
 	});
 	faults.sort((a, b) => a.row - b.row);
-	return { items, faults, rows: read.rows, unknown: read.unknown, encoding };
+	return { items, faults, rows: read.rows, unknown: read.unknown, encoding, asks };
 }

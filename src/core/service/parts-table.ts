@@ -1,7 +1,7 @@
-import { decodeText } from '../csv/decode.ts';
-import { textColumn, wholeColumn } from '../csv/columns.ts';
-import { readTable, type Column, type TableFault } from '../csv/table.ts';
-import { checkDay } from '../plan/calendar.ts';
+import { readTableFile } from '../csv/read-file.ts';
+import { dayColumn, textColumn, wholeColumn } from '../csv/columns.ts';
+import { type Column, type TableFault } from '../csv/table.ts';
+import type { TableAsks, TableFile } from '../csv/ways.ts';
 import { partName, STORE_PARTS } from './parts-store.ts';
 
 /** A lot of spare parts as a row of a table gives it. */
@@ -54,13 +54,7 @@ export const PART_COLUMNS: readonly Column<PartRow>[] = [
 	},
 	textColumn<PartRow>('lot', 'lot', { longest: LONGEST, required: true }),
 	wholeColumn<PartRow>('quantity', 'quantity', { least: 1, most: 100_000, required: true }),
-	{
-		name: 'use by',
-		read: (cell, into) => {
-			into.useBy = checkDay(cell, 'use by');
-		},
-		write: (row) => row.useBy ?? ''
-	},
+	dayColumn<PartRow>('use by', 'useBy'),
 	textColumn<PartRow>('location', 'location', { longest: LONGEST })
 ];
 
@@ -70,6 +64,7 @@ export interface PartTable {
 	rows: number;
 	unknown: string[];
 	encoding: string;
+	asks: TableAsks;
 }
 
 /**
@@ -78,12 +73,12 @@ export interface PartTable {
  * @throws InputError at file where it is no such table
  */
 export function readPartTable(
-	bytes: Uint8Array,
+	file: TableFile,
 	held: readonly Pick<PartRow, 'part' | 'lot'>[],
 	asOf: string
 ): PartTable {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, PART_COLUMNS, emptyPartRow);
+	const read = readTableFile(file, PART_COLUMNS, emptyPartRow);
+	const { encoding, asks } = read;
 	const kept = new Set(held.map(({ part, lot }) => `${part}\n${lot}`));
 	const faults: TableFault[] = [...read.faults];
 	const seen = new Map<string, number>();
@@ -105,5 +100,5 @@ export function readPartTable(
 		return [record];
 	});
 	faults.sort((a, b) => a.row - b.row);
-	return { lots, faults, rows: read.rows, unknown: read.unknown, encoding };
+	return { lots, faults, rows: read.rows, unknown: read.unknown, encoding, asks };
 }

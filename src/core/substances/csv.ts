@@ -1,4 +1,4 @@
-import { readNumber, type Column } from '../csv/table.ts';
+import { type CellWays, readNumber, type Column } from '../csv/table.ts';
 import {
 	CONTAMINANT_FORMS,
 	EN_GAS_TYPES,
@@ -61,7 +61,7 @@ function oneOf<T extends string>(cell: string, words: readonly T[]): T {
 const yes = (cell: string) => oneOf(cell, ['yes', 'no']) === 'yes';
 
 /** An amount above zero; one in another unit than its row's carries it: 0.02 mg/m3. */
-function readAmount(cell: string, s: SubstanceDraft, table: { decimalComma: boolean }) {
+function readAmount(cell: string, s: SubstanceDraft, table: CellWays) {
 	const match = /^(.*?)\s*(ppm|mg\/m[3³]|f\/cm[3³])$/.exec(cell);
 	const value = readNumber(match?.[1] ?? cell, table);
 	if (!(value > 0)) throw new RangeError('It must be above zero.');

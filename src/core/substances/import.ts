@@ -1,5 +1,6 @@
-import { decodeText } from '../csv/decode.ts';
-import { readTable, type TableFault } from '../csv/table.ts';
+import { readTableFile } from '../csv/read-file.ts';
+import { type TableFault } from '../csv/table.ts';
+import type { TableAsks, TableFile } from '../csv/ways.ts';
 import type { Substance } from '../data/substance.ts';
 import { SHIPPED } from '../data/substances.ts';
 import { InputError } from '../verdict.ts';
@@ -8,6 +9,7 @@ import { type Disagreement, disagreements, ownSubstance } from './record.ts';
 
 export interface SubstanceTable {
 	encoding: string;
+	asks: TableAsks;
 	separator: string;
 	decimalComma: boolean;
 	unknown: string[];
@@ -21,9 +23,9 @@ export interface SubstanceTable {
  * Reads a table of a site's own substances: what would be taken of it, and every fault by row and column.
  * @throws InputError at file where it is no such table
  */
-export function readSubstanceTable(bytes: Uint8Array): SubstanceTable {
-	const { text, encoding } = decodeText(bytes);
-	const read = readTable(text, SUBSTANCE_COLUMNS, emptyDraft);
+export function readSubstanceTable(file: TableFile): SubstanceTable {
+	const read = readTableFile(file, SUBSTANCE_COLUMNS, emptyDraft);
+	const { encoding, asks } = read;
 	const faults = [...read.faults];
 	const rowOf = new Map<string, number>();
 	const shipped = new Set(SHIPPED.all.map((one) => one.key));
@@ -48,5 +50,5 @@ export function readSubstanceTable(bytes: Uint8Array): SubstanceTable {
 	});
 	const { separator, decimalComma, unknown, rows } = read;
 	faults.sort((a, b) => a.row - b.row);
-	return { encoding, separator, decimalComma, unknown, rows, faults, good };
+	return { encoding, asks, separator, decimalComma, unknown, rows, faults, good };
 }

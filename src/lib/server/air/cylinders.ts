@@ -107,33 +107,39 @@ export interface CylinderInput extends CylinderData {
 /** Enters the data of a cylinder, or corrects them. */
 export function saveCylinder(context: Context, input: CylinderInput): Promise<void> {
 	const { requestId: id, ...content } = input;
-	return write(context, 'keep the register', { id, content }, async (at) => {
-		const { tx } = at;
-		const { tag, version, ...data } = content;
-		checkCylinder(data);
-		if (data.manufacturedOn > at.today)
-			throw new Refusal('invalid', 'It cannot have been made later than today.', 'manufacturedOn');
-		const { item: found } = await itemByTag(tx, tag);
-		if (recordOf(found.family).air !== 'cylinder')
-			throw new Refusal('invalid', `${found.tag} is no cylinder.`, 'tag');
-		const [before] = await tx
-			.select()
-			.from(cylinder)
-			.where(eq(cylinder.itemId, found.id))
-			.for('update');
-		if ((before?.version ?? null) !== version) throw stale('cylinder');
-		if (before)
-			await tx
-				.update(cylinder)
-				.set({ ...data, version: before.version + 1 })
-				.where(eq(cylinder.itemId, found.id));
-		else await tx.insert(cylinder).values({ itemId: found.id, ...data });
-		at.changed(found.id);
-		at.record(before ? 'cylinder.corrected' : 'cylinder.entered', {
-			of: found.id,
-			itemId: found.id,
-			payload: { ...data, ...(before ? { before: dataOf(before) } : {}) }
-		});
+	return write(context, 'keep the register', { id, content }, (at) => putCylinder(at, content));
+}
+
+/** Puts the data of a cylinder down, within a write. */
+export async function putCylinder(
+	at: Work,
+	input: Omit<CylinderInput, 'requestId'>
+): Promise<void> {
+	const { tx } = at;
+	const { tag, version, ...data } = input;
+	checkCylinder(data);
+	if (data.manufacturedOn > at.today)
+		throw new Refusal('invalid', 'It cannot have been made later than today.', 'manufacturedOn');
+	const { item: found } = await itemByTag(tx, tag);
+	if (recordOf(found.family).air !== 'cylinder')
+		throw new Refusal('invalid', `${found.tag} is no cylinder.`, 'tag');
+	const [before] = await tx
+		.select()
+		.from(cylinder)
+		.where(eq(cylinder.itemId, found.id))
+		.for('update');
+	if ((before?.version ?? null) !== version) throw stale('cylinder');
+	if (before)
+		await tx
+			.update(cylinder)
+			.set({ ...data, version: before.version + 1 })
+			.where(eq(cylinder.itemId, found.id));
+	else await tx.insert(cylinder).values({ itemId: found.id, ...data });
+	at.changed(found.id);
+	at.record(before ? 'cylinder.corrected' : 'cylinder.entered', {
+		of: found.id,
+		itemId: found.id,
+		payload: { ...data, ...(before ? { before: dataOf(before) } : {}) }
 	});
 }
 
@@ -154,22 +160,30 @@ export function noteCylinderTest(
 	context: Context,
 	input: { id: string; tag: string; testedOn: Day; passed: boolean; stamp: string }
 ): Promise<void> {
-	return write(context, 'keep the register', { id: input.id, content: input }, async (at) => {
-		const { id, tag, ...test } = input;
-		checkDay(test.testedOn, 'testedOn');
-		if (test.testedOn > at.today)
-			throw new Refusal('invalid', 'The test cannot have been later than today.', 'testedOn');
-		if (test.passed && test.stamp.trim() === '')
-			throw new Refusal('invalid', 'Write the stamp of the test house.', 'stamp');
-		const { item: found, row } = await cylinderByTag(at.tx, at.site, tag);
-		if (test.testedOn < row.manufacturedOn)
-			throw new Refusal('invalid', 'That is before it was made.', 'testedOn');
-		await at.tx
-			.insert(cylinderTest)
-			.values({ id, itemId: found.id, ...test, notedBy: at.actor.id, notedAt: at.now });
-		at.changed(found.id);
-		at.record('cylinder.tested', { of: found.id, itemId: found.id, payload: test });
-	});
+	return write(context, 'keep the register', { id: input.id, content: input }, (at) =>
+		putCylinderTest(at, input)
+	);
+}
+
+/** Puts a periodic test of a cylinder down, within a write. */
+export async function putCylinderTest(
+	at: Work,
+	input: { id: string; tag: string; testedOn: Day; passed: boolean; stamp: string }
+): Promise<void> {
+	const { id, tag, ...test } = input;
+	checkDay(test.testedOn, 'testedOn');
+	if (test.testedOn > at.today)
+		throw new Refusal('invalid', 'The test cannot have been later than today.', 'testedOn');
+	if (test.passed && test.stamp.trim() === '')
+		throw new Refusal('invalid', 'Write the stamp of the test house.', 'stamp');
+	const { item: found, row } = await cylinderByTag(at.tx, at.site, tag);
+	if (test.testedOn < row.manufacturedOn)
+		throw new Refusal('invalid', 'That is before it was made.', 'testedOn');
+	await at.tx
+		.insert(cylinderTest)
+		.values({ id, itemId: found.id, ...test, notedBy: at.actor.id, notedAt: at.now });
+	at.changed(found.id);
+	at.record('cylinder.tested', { of: found.id, itemId: found.id, payload: test });
 }
 
 /** What a gauge showed, and how it came to be known. */

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { type AirSample, judgeAir } from '../../../core/air/breathing-air.ts';
 import { sourceState } from '../../../core/air/source.ts';
@@ -19,7 +19,7 @@ import { type Context, type Reader, todayOf } from '../kernel/context.ts';
 import { brokenConstraint, Refusal } from '../kernel/refusal.ts';
 import type { Site } from '../kernel/site.ts';
 import { tellAtOnce } from '../notices/urgent.ts';
-import { write } from '../kernel/write.ts';
+import { type Work, write } from '../kernel/write.ts';
 import { cylindersOf } from './cylinder-facts.ts';
 import { sourceFacts, sourceRow } from './source-facts.ts';
 
@@ -97,43 +97,56 @@ export interface AirTestResult {
  * cylinder that was filled since the last good one, and ends the batch that is open.
  */
 export function enterAirTest(context: Context, input: AirTestInput): Promise<AirTestResult> {
-	return write(context, 'test air', { id: input.id, content: input }, async (at) => {
-		const { tx, now, site } = at;
-		if (input.takenAt > now)
-			throw new Refusal('invalid', 'The sample cannot have been taken later than now.', 'takenAt');
-		const en = judgeAir('en-12021', input.sample);
-		const gradeD = judgeAir('grade-d', input.sample);
-		const { outcome } = site.ruleSet === 'uk' ? en : gradeD;
-		const source = await sourceRow(tx, input.sourceId);
-		if (!source) throw new Refusal('not found', 'There is no such source of air.', 'sourceId');
-		const filled = (await filledFrom(tx, source.id)).map((row) => row.itemId);
-		await tx
-			.insert(airTest)
-			.values({ ...input, en, gradeD, outcome, enteredBy: at.actor.id, enteredAt: now });
-		if (outcome !== 'incomplete') {
-			await closeBatch(tx, source.id, now);
-			at.changed(...filled);
-		}
-		const held = (await heldOf(tx, site, filled)).filter((one) => one.testId === input.id);
-		const tags = held.map((one) => one.tag);
-		at.record('air.tested', {
-			of: source.id,
-			payload: { source: source.name, test: input.id, outcome, held: tags }
-		});
-		for (const one of outcome === 'fail' ? held : [])
-			at.record('air.failed', {
-				of: source.id,
-				itemId: one.id,
-				payload: { source: source.name, test: input.id }
-			});
-		if (outcome === 'fail')
-			await tellAtOnce(at, {
-				says: `The air of ${source.name} failed its test.`,
-				itemIds: held.map((one) => one.id),
-				href: `/air/tests/${source.id}`
-			});
-		return { outcome, held: tags };
+	return write(context, 'test air', { id: input.id, content: input }, (at) =>
+		putAirTest(at, input)
+	);
+}
+
+/**
+ * Puts a test of air down, within a write. One that is older than another of its source changes nothing of what is
+ * filled now.
+ */
+export async function putAirTest(at: Work, input: AirTestInput): Promise<AirTestResult> {
+	const { tx, now, site } = at;
+	if (input.takenAt > now)
+		throw new Refusal('invalid', 'The sample cannot have been taken later than now.', 'takenAt');
+	const en = judgeAir('en-12021', input.sample);
+	const gradeD = judgeAir('grade-d', input.sample);
+	const { outcome } = site.ruleSet === 'uk' ? en : gradeD;
+	const source = await sourceRow(tx, input.sourceId);
+	if (!source) throw new Refusal('not found', 'There is no such source of air.', 'sourceId');
+	const filled = (await filledFrom(tx, source.id)).map((row) => row.itemId);
+	const [newer] = await tx
+		.select({ id: airTest.id })
+		.from(airTest)
+		.where(and(eq(airTest.sourceId, source.id), gt(airTest.takenAt, input.takenAt)))
+		.limit(1);
+	await tx
+		.insert(airTest)
+		.values({ ...input, en, gradeD, outcome, enteredBy: at.actor.id, enteredAt: now });
+	if (outcome !== 'incomplete') {
+		if (!newer) await closeBatch(tx, source.id, now);
+		at.changed(...filled);
+	}
+	const held = (await heldOf(tx, site, filled)).filter((one) => one.testId === input.id);
+	const tags = held.map((one) => one.tag);
+	at.record('air.tested', {
+		of: source.id,
+		payload: { source: source.name, test: input.id, outcome, held: tags }
 	});
+	for (const one of outcome === 'fail' ? held : [])
+		at.record('air.failed', {
+			of: source.id,
+			itemId: one.id,
+			payload: { source: source.name, test: input.id }
+		});
+	if (outcome === 'fail' && !newer)
+		await tellAtOnce(at, {
+			says: `The air of ${source.name} failed its test.`,
+			itemIds: held.map((one) => one.id),
+			href: `/air/tests/${source.id}`
+		});
+	return { outcome, held: tags };
 }
 
 /** Sources whose air failed a test, the newest test first, each with the cylinders that still hold that air and where they are. */

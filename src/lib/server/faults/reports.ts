@@ -34,27 +34,35 @@ export function reportByHand(
 	context: Context,
 	input: ByHand
 ): Promise<{ defectId: string; again: boolean; severity: string }> {
-	return write(context, 'note what happened', { id: input.id, content: input }, async (at) => {
-		const { item: found } = await itemByTag(at.tx, input.tag);
-		refuseRetired(found, 'tag');
-		const stations = whatFailsAt(found.family, await proceduresFor(at.tx, found.family));
-		const here = stations.find(({ key }) => key === input.station);
-		if (!here) throw new Refusal('invalid', 'There is no such place on it.', 'station');
-		if (!here.codes.includes(input.code))
-			throw new Refusal(
-				'invalid',
-				`That is not found at ${here.name.toLowerCase()}. Choose one of the list.`,
-				'code'
-			);
-		const { id, merged } = await openDefect(at, {
-			id: input.id,
-			itemId: found.id,
-			station: input.station,
-			code: input.code,
-			note: input.note?.trim() || null
-		});
-		return { defectId: id, again: merged, severity: rejectCode(input.code).severity };
+	return write(context, 'note what happened', { id: input.id, content: input }, (at) =>
+		putFault(at, input)
+	);
+}
+
+/** Puts a fault down, within a write. */
+export async function putFault(
+	at: Work,
+	input: ByHand
+): Promise<{ defectId: string; again: boolean; severity: string }> {
+	const { item: found } = await itemByTag(at.tx, input.tag);
+	refuseRetired(found, 'tag');
+	const stations = whatFailsAt(found.family, await proceduresFor(at.tx, found.family));
+	const here = stations.find(({ key }) => key === input.station);
+	if (!here) throw new Refusal('invalid', 'There is no such place on it.', 'station');
+	if (!here.codes.includes(input.code))
+		throw new Refusal(
+			'invalid',
+			`That is not found at ${here.name.toLowerCase()}. Choose one of the list.`,
+			'code'
+		);
+	const { id, merged } = await openDefect(at, {
+		id: input.id,
+		itemId: found.id,
+		station: input.station,
+		code: input.code,
+		note: input.note?.trim() || null
 	});
+	return { defectId: id, again: merged, severity: rejectCode(input.code).severity };
 }
 
 /** A report that is taken back by who made it counts no more; only before anybody began to mend. */

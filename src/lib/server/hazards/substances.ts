@@ -1,4 +1,5 @@
 import { asc, desc, eq, ilike, inArray } from 'drizzle-orm';
+import { requireAnswered } from '../register/tables.ts';
 import { writeTable } from '../../../core/csv/table.ts';
 import type { Substance } from '../../../core/data/substance.ts';
 import { SHIPPED, type SubstanceLibrary } from '../../../core/data/substances.ts';
@@ -12,6 +13,7 @@ import {
 	ownSubstance
 } from '../../../core/substances/record.ts';
 import { site } from '../../../core/verdict.ts';
+import type { TableFile } from '../../../core/csv/ways.ts';
 import type { Connection } from '../db/client.ts';
 import { containing } from '../db/queries/contains.ts';
 import { putSubstances } from '../db/queries/substances.ts';
@@ -237,10 +239,10 @@ type ReadSubstances = HeavyTasks['read substances']['out'];
 /** Reads a file of substances: what would be added or changed, and every bad cell by row and column. */
 export async function previewImport(
 	{ db, actor }: Pick<Context, 'db' | 'actor'>,
-	bytes: Uint8Array
+	file: TableFile
 ): Promise<SubstanceImport> {
 	requirePermission(actor.role, 'edit substances');
-	return prepareImport(db, await heavy('read substances', bytes));
+	return prepareImport(db, await heavy('read substances', file));
 }
 
 /** Tells what is new from what is held already. */
@@ -267,13 +269,14 @@ async function prepareImport(db: Connection, read: ReadSubstances): Promise<Subs
  */
 export async function importSubstances(
 	context: Context,
-	input: { id: string; bytes: Uint8Array; why: string; leaveOutBad: boolean }
+	input: { id: string; file: TableFile; why: string; leaveOutBad: boolean }
 ): Promise<{ imported: number }> {
-	const reading = () => heavy('read substances', input.bytes);
+	const reading = () => heavy('read substances', input.file);
 	const asked = { id: input.id, content: input };
 	return writeAfter(context, 'edit substances', asked, reading, async (at, read) => {
 		const { tx } = at;
 		const { faults, count, parts } = read;
+		requireAnswered(read.asks);
 		if (faults.length && !input.leaveOutBad)
 			throw new Refusal(
 				'invalid',

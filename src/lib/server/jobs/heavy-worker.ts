@@ -3,6 +3,7 @@ import {
 	type StoreHeld,
 	type StoreTable
 } from '../../../core/filters/store-table.ts';
+import type { TableFile } from '../../../core/csv/ways.ts';
 import { calculate, type CalcResult } from '../../../core/calc/registry.ts';
 import { type ItemTable, readItemTable, type Register } from '../../../core/register/import.ts';
 import { planSite, type SitePlan } from '../../../core/plan/plan-site.ts';
@@ -19,20 +20,20 @@ export interface HeavyTasks {
 	'plan site': { in: { facts: SitePlanFacts; warm: boolean }; out: SitePlan };
 	clusters: { in: ClusterFacts; out: ClusterSigns[] };
 	'read items': {
-		in: { bytes: Uint8Array; register: Register };
+		in: { file: TableFile; register: Register };
 		out: Omit<ItemTable, 'items'> & InParts;
 	};
-	'read filters': { in: { bytes: Uint8Array; held: StoreHeld; asOf: string }; out: StoreTable };
+	'read filters': { in: { file: TableFile; held: StoreHeld; asOf: string }; out: StoreTable };
 	'read parts': {
-		in: { bytes: Uint8Array; held: readonly Pick<PartRow, 'part' | 'lot'>[]; asOf: string };
+		in: { file: TableFile; held: readonly Pick<PartRow, 'part' | 'lot'>[]; asOf: string };
 		out: PartTable;
 	};
 	'read wearers': {
-		in: { bytes: Uint8Array; held: { numbers: readonly string[]; places: readonly string[] } };
+		in: { file: TableFile; held: { numbers: readonly string[]; places: readonly string[] } };
 		out: WearerTable;
 	};
 	'read substances': {
-		in: Uint8Array;
+		in: TableFile;
 		/** Beside the substances what is said of each, in parts too. */
 		out: Omit<SubstanceTable, 'good'> & InParts & { taken: string[] };
 	};
@@ -68,15 +69,15 @@ const TASKS: { [N in HeavyName]: (given: HeavyTasks[N]['in']) => HeavyTasks[N]['
 	calculate: ({ name, input }) => calculate(name, input),
 	'plan site': ({ facts, warm }) => planSite(facts, { warm }),
 	clusters: (facts) => clusterSigns(facts),
-	'read items': ({ bytes, register }) => {
-		const { items, ...rest } = readItemTable(bytes, register);
+	'read items': ({ file, register }) => {
+		const { items, ...rest } = readItemTable(file, register);
 		return { ...rest, ...inParts(items) };
 	},
-	'read filters': ({ bytes, held, asOf }) => readStoreTable(bytes, held, asOf),
-	'read parts': ({ bytes, held, asOf }) => readPartTable(bytes, held, asOf),
-	'read wearers': ({ bytes, held }) => readWearerTable(bytes, held),
-	'read substances': (bytes) => {
-		const { good, ...rest } = readSubstanceTable(bytes);
+	'read filters': ({ file, held, asOf }) => readStoreTable(file, held, asOf),
+	'read parts': ({ file, held, asOf }) => readPartTable(file, held, asOf),
+	'read wearers': ({ file, held }) => readWearerTable(file, held),
+	'read substances': (file) => {
+		const { good, ...rest } = readSubstanceTable(file);
 		return {
 			...rest,
 			...inParts(good.map(({ substance }) => substance)),

@@ -15,7 +15,7 @@ import { type Permission, requirePermission } from './permissions.ts';
 import { requireProof } from './proof.ts';
 import { withRecordHashes } from './record-hash.ts';
 import { inTurn, stillBeingDone } from './in-turn.ts';
-import { Refusal, tooLong } from './refusal.ts';
+import { asRefusal, brokenConstraint, Refusal, tooLong } from './refusal.ts';
 import { sha256 } from './sha256.ts';
 import type { Machine } from './steady.ts';
 import { loadSite, type Site } from './site.ts';
@@ -90,6 +90,57 @@ export async function writeAfter<P, T>(
 		const asked = await ask();
 		return transact(context, context.actor, request, (at) => work(at, asked), signing(context));
 	});
+}
+
+class Undone<T> {
+	constructor(readonly answer: T) {}
+}
+
+/** Does the work of a write to see what would come of it, and undoes all of it. */
+export async function rehearse<T>(
+	context: Context,
+	permission: Permission,
+	work: (at: Work) => Promise<T>
+): Promise<T> {
+	requirePermission(context.actor.role, permission);
+	try {
+		await transact(context, context.actor, null, async (at) => {
+			throw new Undone(await work(at));
+		});
+	} catch (thrown) {
+		if (thrown instanceof Undone) return thrown.answer as T;
+		throw thrown;
+	}
+	throw new Error('A rehearsal always ends undone.');
+}
+
+/**
+ * Does a part of a write that may be refused alone: then nothing of it is left, and the rest goes on.
+ * @returns the refusal; null: it was done
+ */
+export async function attempt(
+	at: Work,
+	work: (part: Work) => Promise<unknown>
+): Promise<Refusal | null> {
+	const kept: (() => void)[] = [];
+	try {
+		await at.tx.transaction(async (tx) => {
+			await work({
+				...at,
+				tx,
+				changed: (...ids) => kept.push(() => at.changed(...ids)),
+				record: (action, entry) => kept.push(() => at.record(action, entry))
+			});
+		});
+	} catch (cause) {
+		const refusal = brokenConstraint(cause)
+			? new Refusal('conflict', 'That is on record already, or cannot be so.')
+			: asRefusal(cause);
+		if (!refusal || refusal.kind === 'unavailable') throw cause;
+		return refusal;
+	}
+	for (const keep of kept) keep();
+	return null;
 }
 
 /** What Grevan itself does, or goes on with for somebody who asked for it before. */

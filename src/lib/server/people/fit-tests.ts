@@ -76,44 +76,44 @@ const qualitative = (noticedNothing: boolean) => ({
 /** Takes a fit test in from a sheet of paper, judged anew from its figures, and signs that it stands there. */
 export function saveFitTest(context: Context, input: FitTestInput): Promise<{ passed: boolean }> {
 	const { id, ...content } = input;
-	return write(context, 'fit-test', { id, content }, async (at) => {
-		const { tx, site, today } = at;
-		if (input.testedOn > today)
-			throw new Refusal('invalid', 'This day has not come yet.', 'testedOn');
-		const [held] = await tx
-			.select()
-			.from(wearer)
-			.where(eq(wearer.id, input.wearerId))
-			.for('update');
-		if (!held || held.erasedOn) throw new Refusal('not found', 'There is no such wearer.');
-		const { model, mask } = await modelFitted(tx, input.modelId);
-		if (!input.size.trim()) throw new Refusal('invalid', 'Say which size was worn.', 'size');
-		const result = judged(input, mask, site.ruleSet);
-		await requireAuthorised(at, { job: 'fit-test', family: model.family, modelId: model.id });
-		const counted = input.method === 'quantitative';
-		await keepTest(at, held, model.name, {
-			id,
-			wearerId: held.id,
-			modelId: model.id,
-			size: input.size.trim(),
-			mask,
-			method: input.method,
-			ruleSet: site.ruleSet,
-			protocol: counted ? input.protocol : null,
-			agent: counted ? null : (input.agent as AgentKey),
-			factors: counted ? input.factors : null,
-			overall: result.overall,
-			passed: result.passed,
-			reasons: result.reasons,
-			worn: input.worn.trim(),
-			testedOn: input.testedOn,
-			fromPaper: true,
-			tester: input.tester.trim(),
-			signedBy: at.actor.id,
-			signedAt: at.now
-		});
-		return { passed: result.passed };
+	return write(context, 'fit-test', { id, content }, (at) => putFitTest(at, input));
+}
+
+/** Puts a fit test from paper down, within a write. */
+export async function putFitTest(at: Work, input: FitTestInput): Promise<{ passed: boolean }> {
+	const { id } = input;
+	const { tx, site, today } = at;
+	if (input.testedOn > today)
+		throw new Refusal('invalid', 'This day has not come yet.', 'testedOn');
+	const [held] = await tx.select().from(wearer).where(eq(wearer.id, input.wearerId)).for('update');
+	if (!held || held.erasedOn) throw new Refusal('not found', 'There is no such wearer.');
+	const { model, mask } = await modelFitted(tx, input.modelId);
+	if (!input.size.trim()) throw new Refusal('invalid', 'Say which size was worn.', 'size');
+	const result = judged(input, mask, site.ruleSet);
+	await requireAuthorised(at, { job: 'fit-test', family: model.family, modelId: model.id });
+	const counted = input.method === 'quantitative';
+	await keepTest(at, held, model.name, {
+		id,
+		wearerId: held.id,
+		modelId: model.id,
+		size: input.size.trim(),
+		mask,
+		method: input.method,
+		ruleSet: site.ruleSet,
+		protocol: counted ? input.protocol : null,
+		agent: counted ? null : (input.agent as AgentKey),
+		factors: counted ? input.factors : null,
+		overall: result.overall,
+		passed: result.passed,
+		reasons: result.reasons,
+		worn: input.worn.trim(),
+		testedOn: input.testedOn,
+		fromPaper: true,
+		tester: input.tester.trim(),
+		signedBy: at.actor.id,
+		signedAt: at.now
 	});
+	return { passed: result.passed };
 }
 
 /** Writes a signed test down, and signs for it. */

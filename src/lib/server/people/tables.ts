@@ -1,6 +1,7 @@
 import { asc, eq, isNull } from 'drizzle-orm';
 import { writeTable } from '../../../core/csv/table.ts';
 import { WEARER_COLUMNS, type WearerRow } from '../../../core/people/wearer-table.ts';
+import type { TableFile } from '../../../core/csv/ways.ts';
 import type { Connection } from '../db/client.ts';
 import { place, wearer, wearerPlace } from '../db/schema/index.ts';
 import { heavy } from '../jobs/heavy.ts';
@@ -13,13 +14,13 @@ import { keepImport, requireRows, type TableGiven } from '../register/tables.ts'
 /** Rows of one statement. */
 const PART = 500;
 
-async function readWearers({ db }: Pick<Context, 'db'>, bytes: Uint8Array) {
+async function readWearers({ db }: Pick<Context, 'db'>, file: TableFile) {
 	const [numbers, places] = await Promise.all([
 		db.select({ number: wearer.number }).from(wearer),
 		placesHere(db)
 	]);
 	return heavy('read wearers', {
-		bytes,
+		file,
 		held: { numbers: numbers.map(({ number }) => number), places: places.map(({ name }) => name) }
 	});
 }
@@ -28,10 +29,10 @@ const placesHere = (db: Connection) =>
 	db.select({ id: place.id, name: place.name }).from(place).where(isNull(place.closedOn));
 
 /** Whom a table would bring into the register; nothing is written. */
-export async function previewWearers(context: Context, bytes: Uint8Array) {
+export async function previewWearers(context: Context, file: TableFile) {
 	requirePermission(context.actor.role, 'keep wearers');
-	const { wearers, faults, rows, unknown, encoding } = await readWearers(context, bytes);
-	return { newCount: wearers.length, faults, rows, unknown, encoding };
+	const { wearers, faults, rows, unknown, encoding, asks } = await readWearers(context, file);
+	return { newCount: wearers.length, faults, rows, unknown, encoding, asks };
 }
 
 /** Takes wearers in from a table: all of them or, when asked, all but those at fault. */
@@ -44,9 +45,9 @@ export async function importWearers(
 			context,
 			'keep wearers',
 			{ id: input.id, content: input },
-			() => readWearers(context, input.bytes),
-			async (at, { wearers, faults }) => {
-				requireRows(faults, wearers.length, input.leaveOutBad);
+			() => readWearers(context, input.file),
+			async (at, { wearers, ...table }) => {
+				requireRows(table, wearers.length, input.leaveOutBad);
 				await keepImport(at, { id: input.id, kind: 'wearers', rows: wearers.length });
 				const placeIds = new Map(
 					(await placesHere(at.tx)).map(({ id, name }) => [name, id] as const)

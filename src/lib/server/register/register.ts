@@ -3,6 +3,7 @@ import { writeTable } from '../../../core/csv/table.ts';
 import { checkTag, ITEM_COLUMNS, type ItemRow } from '../../../core/register/csv.ts';
 import type { ItemTable, Register } from '../../../core/register/import.ts';
 import type { UsePattern } from '../../../core/site/places.ts';
+import type { TableFile } from '../../../core/csv/ways.ts';
 import { moveTo, openRow } from '../custody/move.ts';
 import type { Connection } from '../db/client.ts';
 import { allItems, type ItemFilter } from '../db/queries/items.ts';
@@ -29,16 +30,13 @@ export async function exportItems(context: Context, filter: ItemFilter) {
 }
 
 /** What a table would do to the register; nothing is written. */
-export async function previewItems(
-	{ db, actor }: Pick<Context, 'db' | 'actor'>,
-	bytes: Uint8Array
-) {
+export async function previewItems({ db, actor }: Pick<Context, 'db' | 'actor'>, file: TableFile) {
 	requirePermission(actor.role, 'keep the register');
 	const {
 		count,
 		parts: _,
 		...preview
-	} = await heavy('read items', { bytes, register: await held(db) });
+	} = await heavy('read items', { file, register: await held(db) });
 	return { ...preview, newCount: count };
 }
 
@@ -59,16 +57,16 @@ async function held(db: Connection): Promise<Register> {
 /** Takes new items in from a table: all of them or, when asked, all but the rows at fault. */
 export async function importItems(
 	context: Context,
-	input: { id: string; bytes: Uint8Array; leaveOutBad: boolean }
+	input: { id: string; file: TableFile; leaveOutBad: boolean }
 ): Promise<{ imported: number }> {
 	try {
 		return await writeAfter(
 			context,
 			'keep the register',
 			{ id: input.id, content: input },
-			async () => heavy('read items', { bytes: input.bytes, register: await held(context.db) }),
-			async (at, { parts, count, faults }) => {
-				requireRows(faults, count, input.leaveOutBad, 'There is no new item in it.');
+			async () => heavy('read items', { file: input.file, register: await held(context.db) }),
+			async (at, { parts, count, ...table }) => {
+				requireRows(table, count, input.leaveOutBad, 'There is no new item in it.');
 				const importId = input.id;
 				await keepImport(at, { id: importId, kind: 'items', rows: count });
 				let done = 0;

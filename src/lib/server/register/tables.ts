@@ -5,6 +5,7 @@ import { emptyStoreRow, STORE_COLUMNS } from '../../../core/filters/store-table.
 import { ITEM_COLUMNS } from '../../../core/register/csv.ts';
 import { emptyWearerRow, WEARER_COLUMNS } from '../../../core/people/wearer-table.ts';
 import { emptyPartRow, PART_COLUMNS } from '../../../core/service/parts-table.ts';
+import { asksNothing, type TableAsks, type TableFile } from '../../../core/csv/ways.ts';
 import type { Connection } from '../db/client.ts';
 import { undoImport, workedWith } from '../db/queries/imports.ts';
 import { filterLot, filterModel, partLot, tableImport, user } from '../db/schema/index.ts';
@@ -88,21 +89,28 @@ export const lastImports = (db: Connection, kind: ImportKind) =>
 
 export interface TableGiven {
 	id: string;
-	bytes: Uint8Array;
+	file: TableFile;
 	leaveOutBad: boolean;
 }
 
-/** @throws Refusal where rows are at fault and are not to be left out, or nothing is left */
+/** @throws Refusal where something of a table has to be asked before it is read */
+export function requireAnswered(asks: TableAsks): void {
+	if (asksNothing(asks)) return;
+	throw new Refusal('invalid', 'Say first how the table is written; nothing was written.', 'file');
+}
+
+/** @throws Refusal where something has to be asked first, rows are at fault and are not to be left out, or nothing is left */
 export function requireRows(
-	faults: readonly unknown[],
+	{ faults, asks }: { faults: readonly unknown[]; asks: TableAsks },
 	count: number,
 	leaveOutBad: boolean,
 	nothing = 'There is nothing new in it.'
 ): void {
+	requireAnswered(asks);
 	if (faults.length && !leaveOutBad)
 		throw new Refusal(
 			'invalid',
-			`${faults.length} cells are at fault; nothing was written.`,
+			`${faults.length} ${faults.length === 1 ? 'cell is' : 'cells are'} at fault; nothing was written.`,
 			'file'
 		);
 	if (count === 0) throw new Refusal('invalid', nothing, 'file');
@@ -113,33 +121,35 @@ const storeHeld = async (db: Connection) => ({
 	lots: await db.select({ modelId: filterLot.modelId, lot: filterLot.lot }).from(filterLot)
 });
 
-const readFilters = async (context: Context, bytes: Uint8Array) =>
-	heavy('read filters', { bytes, held: await storeHeld(context.db), asOf: todayOf(context) });
+const readFilters = async (context: Context, file: TableFile) =>
+	heavy('read filters', { file, held: await storeHeld(context.db), asOf: todayOf(context) });
 
-const readParts = async (context: Context, bytes: Uint8Array) =>
+const readParts = async (context: Context, file: TableFile) =>
 	heavy('read parts', {
-		bytes,
+		file,
 		held: await context.db.select({ part: partLot.part, lot: partLot.lot }).from(partLot),
 		asOf: todayOf(context)
 	});
 
 /** What a table would bring into a store; nothing is written. */
-export async function previewStore(context: Context, kind: 'filters' | 'parts', bytes: Uint8Array) {
+export async function previewStore(context: Context, kind: 'filters' | 'parts', file: TableFile) {
 	requirePermission(context.actor.role, KEEPS[kind]);
-	const { lots, faults, rows, unknown, encoding } =
-		kind === 'filters' ? await readFilters(context, bytes) : await readParts(context, bytes);
-	return { newCount: lots.length, faults, rows, unknown, encoding };
+	const { lots, faults, rows, unknown, encoding, asks } =
+		kind === 'filters' ? await readFilters(context, file) : await readParts(context, file);
+	return { newCount: lots.length, faults, rows, unknown, encoding, asks };
 }
 
 /**
  * Takes lots in from a table: all of them or, when asked, all but those at fault.
  * @param put writes the lots; gives how many models came with them
  */
-const intoStore = <T extends { lots: readonly unknown[]; faults: readonly unknown[] }>(
+const intoStore = <
+	T extends { lots: readonly unknown[]; faults: readonly unknown[]; asks: TableAsks }
+>(
 	context: Context,
 	kind: 'filters' | 'parts',
 	input: TableGiven,
-	read: (context: Context, bytes: Uint8Array) => Promise<T>,
+	read: (context: Context, file: TableFile) => Promise<T>,
 	put: (at: Work, table: T, importId: string) => Promise<number>
 ): Promise<{ imported: number }> =>
 	noTwice(() =>
@@ -147,10 +157,10 @@ const intoStore = <T extends { lots: readonly unknown[]; faults: readonly unknow
 			context,
 			KEEPS[kind],
 			{ id: input.id, content: input },
-			() => read(context, input.bytes),
+			() => read(context, input.file),
 			async (at, table) => {
 				const lots = table.lots.length;
-				requireRows(table.faults, lots, input.leaveOutBad);
+				requireRows(table, lots, input.leaveOutBad);
 				await keepImport(at, { id: input.id, kind, rows: lots });
 				const models = await put(at, table, input.id);
 				at.record('store.imported', { of: input.id, payload: { kind, lots, models } });

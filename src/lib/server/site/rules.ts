@@ -177,7 +177,11 @@ async function previewOf(
 }
 
 /** @throws Refusal at what cannot be */
-async function checked(db: Connection, site: Site, input: RuleInput): Promise<IntervalRule> {
+async function checked(
+	db: Connection,
+	site: Site,
+	input: Omit<RuleInput, 'requestId'>
+): Promise<IntervalRule> {
 	const { rule, id, reason } = input;
 	const known = FAMILIES.map(({ family }) => family);
 	const stray = rule.families.find((family) => !known.includes(family));
@@ -216,44 +220,47 @@ export async function previewRule(context: Context, input: RuleInput): Promise<R
  */
 export async function saveRule(context: Context, input: RuleInput): Promise<void> {
 	const { requestId, ...content } = input;
-	await write(context, 'keep the site', { id: requestId, content }, async (at) => {
-		const { tx } = at;
-		const held = await lockRule(at, input);
-		const site = await loadSite(tx);
-		const rule = await checked(tx, site, input);
-		if (!input.meant) {
-			const { items, overdue } = await previewOf(tx, site, withRule(site, rule), rule, at.today);
-			if (items > 0 && overdue > items * MOST_OVERDUE)
-				throw new Refusal(
-					'invalid',
-					`${overdue} of ${items} items would be overdue at once and not to be used. Tick that it is meant, or give it a longer interval.`,
-					'meant'
-				);
-		}
-		const { every, key: _key, origin: _origin, ...rest } = rule;
-		const values = {
-			...rest,
-			families: [...rule.families],
-			...everyColumns(every),
-			reason: input.reason.trim()
-		};
-		const names = await namesOf(tx, [rule, ...(held ? [held] : [])]);
-		if (held)
-			await tx
-				.update(dueRule)
-				.set({ ...values, version: held.version + 1 })
-				.where(eq(dueRule.id, held.id));
-		else await tx.insert(dueRule).values({ id: input.id, ...values });
-		at.record('rule.made', {
-			of: input.id,
-			payload: {
-				rule: ruleWords(rule, names(rule)),
-				reason: values.reason,
-				before: held ? ruleWords(asRule(held), names(held)) : null
-			}
-		});
-	});
+	await write(context, 'keep the site', { id: requestId, content }, (at) => putRule(at, input));
 	await rebuildAll({ ...context, site: await loadSite(context.db) });
+}
+
+/** Puts a rule of the site down, within a write; every item is worked out by it afterwards. */
+export async function putRule(at: Work, input: Omit<RuleInput, 'requestId'>): Promise<void> {
+	const { tx } = at;
+	const held = await lockRule(at, input);
+	const site = await loadSite(tx);
+	const rule = await checked(tx, site, input);
+	if (!input.meant) {
+		const { items, overdue } = await previewOf(tx, site, withRule(site, rule), rule, at.today);
+		if (items > 0 && overdue > items * MOST_OVERDUE)
+			throw new Refusal(
+				'invalid',
+				`${overdue} of ${items} items would be overdue at once and not to be used. Tick that it is meant, or give it a longer interval.`,
+				'meant'
+			);
+	}
+	const { every, key: _key, origin: _origin, ...rest } = rule;
+	const values = {
+		...rest,
+		families: [...rule.families],
+		...everyColumns(every),
+		reason: input.reason.trim()
+	};
+	const names = await namesOf(tx, [rule, ...(held ? [held] : [])]);
+	if (held)
+		await tx
+			.update(dueRule)
+			.set({ ...values, version: held.version + 1 })
+			.where(eq(dueRule.id, held.id));
+	else await tx.insert(dueRule).values({ id: input.id, ...values });
+	at.record('rule.made', {
+		of: input.id,
+		payload: {
+			rule: ruleWords(rule, names(rule)),
+			reason: values.reason,
+			before: held ? ruleWords(asRule(held), names(held)) : null
+		}
+	});
 }
 
 /** Ends a rule of the site; what it took the place of holds again. */

@@ -1,5 +1,12 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
+import {
+	DAY_WAYS,
+	ENCODINGS,
+	NUMBER_WAYS,
+	type TableAsks,
+	type TableFile
+} from '../../../core/csv/ways.ts';
 import { takeBack, type TableGiven } from '../register/tables.ts';
 import type { Context } from '../kernel/context.ts';
 import { ticked, uploaded } from './form-fields.ts';
@@ -14,39 +21,56 @@ interface Preview {
 	rows: number;
 	unknown: string[];
 	encoding: string;
+	asks: TableAsks;
 }
 
-/** The table that a form brings. @throws Refusal where there is none */
-export const bytesOf = async (fields: Record<string, unknown>) =>
-	(await uploaded(fields, 'Choose a CSV file first.')).bytes;
+const unsaid = z.literal('').transform(() => undefined);
+const waysSchema = z.object({
+	numbers: unsaid.or(z.enum(NUMBER_WAYS)).optional(),
+	days: unsaid.or(z.enum(DAY_WAYS)).optional(),
+	encoding: unsaid.or(z.enum(ENCODINGS)).optional()
+});
+
+/** The table that a form brings, with what was said of how it is written. @throws Refusal where there is none */
+export const tableOf = async (fields: Record<string, unknown>): Promise<TableFile> => ({
+	bytes: (await uploaded(fields, 'Choose a CSV file first.')).bytes,
+	ways: parse(waysSchema, {
+		numbers: fields.numbers,
+		days: fields.days,
+		encoding: fields.encoding
+	})
+});
+
+type Look<E> = (context: Context, file: TableFile, event: E) => Promise<Preview>;
+type Take<E> = (context: Context, given: TableGiven, event: E) => Promise<{ imported: number }>;
 
 /**
- * The actions of a page that takes a table in: what it would do, doing it, and taking a whole table back.
+ * The actions of a page that takes a table in: what it would do, and doing it.
  * @param preview what a table would bring; writes nothing
  * @param take takes it in
  */
-export const tableActions = (
-	preview: (context: Context, bytes: Uint8Array) => Promise<Preview>,
-	take: (context: Context, given: TableGiven) => Promise<{ imported: number }>
-) => ({
-	preview: (event: RequestEvent) =>
+export const takeActions = <E extends RequestEvent>(preview: Look<E>, take: Take<E>) => ({
+	preview: (event: E) =>
 		action(async () => {
-			const found = await preview(contextOf(event), await bytesOf(await formBody(event.request)));
+			const file = await tableOf(await formBody(event.request));
+			const found = await preview(contextOf(event), file, event);
 			const { faults } = found;
 			return {
 				preview: { ...found, faultCount: faults.length, faults: faults.slice(0, SHOWN) }
 			};
 		}),
-	import: (event: RequestEvent) =>
+	import: (event: E) =>
 		action(async () => {
 			const fields = await formBody(event.request);
 			const { id, leaveOutBad } = parse(z.object({ id: clientId, leaveOutBad: ticked }), fields);
-			return take(contextOf(event), {
-				id,
-				bytes: await bytesOf(fields),
-				leaveOutBad: leaveOutBad === 'on'
-			});
-		}),
+			const given = { id, file: await tableOf(fields), leaveOutBad: leaveOutBad === 'on' };
+			return take(contextOf(event), given, event);
+		})
+});
+
+/** The same, and taking a whole table back. */
+export const tableActions = (preview: Look<RequestEvent>, take: Take<RequestEvent>) => ({
+	...takeActions(preview, take),
 	takeBack: formAction(
 		z.object({ ...requested, id: clientId }),
 		async (event: RequestEvent, input) => ({

@@ -2,11 +2,14 @@
 	/** Takes a table in: a look at what it would do first, then all or what is not at fault; and a whole table back. */
 	import type { Snippet } from 'svelte';
 	import type { ImportKind } from '$core/csv/kinds';
+	import type { PastKind } from '$core/records/past-tables';
 	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ProgressLine from '$lib/ui/form/ProgressLine.svelte';
 	import { TaskProgress } from '$lib/ui/form/task-progress.svelte';
+	import { asksNothing, type TableAsks } from '$core/csv/ways';
+	import TableWays from './TableWays.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
 	interface Preview {
@@ -16,9 +19,10 @@
 		rows: number;
 		unknown: string[];
 		encoding: string;
+		asks: TableAsks;
 	}
 	interface Props {
-		kind: ImportKind;
+		kind: ImportKind | PastKind;
 		/** What a row is called. */
 		noun: string;
 		form:
@@ -30,14 +34,15 @@
 			  }
 			| null
 			| undefined;
-		last: readonly {
+		/** Tables that can be taken back; left out where what came in stays. */
+		last?: readonly {
 			table: { id: string; rows: number; doneAt: Date; undoneAt: Date | null };
 			by: string;
 		}[];
 		/** What was taken in, and what is to be done next. */
 		done: Snippet;
 	}
-	let { kind, noun, form, last, done }: Props = $props();
+	let { kind, noun, form, last = [], done }: Props = $props();
 	let id = $state(crypto.randomUUID());
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
@@ -76,6 +81,7 @@
 			class="w-full py-2"
 		/></label
 	>
+	<TableWays asks={preview?.asks ?? null} />
 	{#if form?.refusal}<Notice kind="refusal"><p>{form.refusal.message}</p></Notice>{/if}
 	{#if form?.imported !== undefined}<Notice kind="good"
 			><p role="status">{form.imported} {noun} taken in. {@render done()}</p></Notice
@@ -89,7 +95,7 @@
 		<button class="button primary" onclick={() => (step = 'preview')} disabled={busy}
 			>{busy ? 'Reading ...' : 'Look at it first'}</button
 		>
-		{#if preview?.newCount}
+		{#if preview?.newCount && asksNothing(preview.asks)}
 			{#if preview.faultCount}<label class="flex min-h-11 items-center gap-3"
 					><input type="checkbox" name="leaveOutBad" />leave out the rows at fault</label
 				>{/if}

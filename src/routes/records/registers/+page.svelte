@@ -30,7 +30,7 @@
 		>{/if}
 </form>
 <ul class="mt-4 max-w-[56rem]">
-	{#each data.registers as { key, name, what, period, maySee } (key)}
+	{#each data.registers as { key, name, what, period, maySee, takeIn } (key)}
 		<li class="rowline flex min-h-11 flex-wrap items-center gap-x-4 py-1">
 			<span class="min-w-[16rem] flex-1"
 				><b>{name}</b><br /><span class="text-soft"
@@ -38,6 +38,7 @@
 					{period ? '' : 'As it is now.'}</span
 				></span
 			>
+			{#if takeIn}<a class="linkish min-h-11 content-center" href={takeIn}>Take a table in</a>{/if}
 			{#if maySee}<a
 					class="button"
 					href={href(key, period)}

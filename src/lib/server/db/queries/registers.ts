@@ -204,6 +204,8 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 			source: sql`(select name from air_source where id = t.source_id)`,
 			'taken at': moment(sql`t.taken_at`),
 			laboratory: sql`t.laboratory`,
+			'sampled at': sql`t.sample ->> 'sampledAt'`,
+			'pressure bar': sql`(t.sample ->> 'pressureBar')::float8`,
 			'oxygen percent': sql`(t.sample ->> 'oxygenPercent')::float8`,
 			'CO ppm': sql`(t.sample ->> 'coPpm')::float8`,
 			'CO2 ppm': sql`(t.sample ->> 'co2Ppm')::float8`,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { importSubstances, previewImport } from '$lib/server/hazards/substances';
 import { may } from '$lib/server/kernel/permissions';
 import { ticked } from '$lib/server/web/form-fields';
-import { bytesOf, SHOWN } from '$lib/server/web/table-actions';
+import { tableOf, SHOWN } from '$lib/server/web/table-actions';
 import { action, clientId, contextOf, formBody, page, parse } from '$lib/server/web/request';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -13,7 +13,7 @@ export const actions: Actions = {
 	preview: (event) =>
 		action(async () => {
 			const fields = await formBody(event.request);
-			const preview = await previewImport(contextOf(event), await bytesOf(fields));
+			const preview = await previewImport(contextOf(event), await tableOf(fields));
 			return {
 				preview: {
 					...preview,
@@ -39,7 +39,7 @@ export const actions: Actions = {
 			);
 			return importSubstances(contextOf(event), {
 				id,
-				bytes: await bytesOf(fields),
+				file: await tableOf(fields),
 				why,
 				leaveOutBad: leaveOutBad === 'on'
 			});

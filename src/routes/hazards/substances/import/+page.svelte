@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
+	import { asksNothing } from '$core/csv/ways';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import TableWays from '$lib/ui/register/TableWays.svelte';
 
 	let { data, form } = $props();
 	let importId = $state(crypto.randomUUID());
@@ -20,8 +22,8 @@
 	<span class="font-mono">form</span>
 	and any of the columns that an
 	<a class="linkish" href="/hazards/substances/export?which=all" data-sveltekit-reload>export</a> holds.
-	Comma, semicolon or tab, point or decimal comma, UTF-8, UTF-16 or Windows-1252. Nothing is written before
-	you have seen what it would do.
+	Comma, semicolon or tab, point or decimal comma, UTF-8, UTF-16 or an older encoding; what cannot be
+	told from the file is asked. Nothing is written before you have seen what it would do.
 </p>
 {#if !data.mayEdit}<div class="mt-4">
 		<Notice><p>A supervisor imports substances.</p></Notice>
@@ -49,6 +51,7 @@
 				class="w-full py-2"
 			/></label
 		>
+		<TableWays asks={preview?.asks ?? null} />
 		{#if refusal}<Notice kind="refusal"><p>{refusal.message}</p></Notice>{/if}
 		{#if form && 'imported' in form}<Notice kind="good"
 				><p>{n(Number(form.imported))} substances are in the library.</p></Notice
@@ -57,7 +60,7 @@
 			<button class="button primary" onclick={() => (step = 'preview')} disabled={busy}
 				>{busy ? 'Reading ...' : 'Look at it first'}</button
 			>
-			{#if preview && preview.addedCount + preview.replacedCount > 0}
+			{#if preview && asksNothing(preview.asks) && preview.addedCount + preview.replacedCount > 0}
 				<label class="flex-1"
 					><span class="label">Where the values come from</span><input
 						name="why"
