@@ -144,6 +144,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/records/registers',
 		'/records/registers/fills',
 		'/records/archive',
+		'/records/retention',
 		'/settings',
 		'/settings/device',
 		'/settings/keys',

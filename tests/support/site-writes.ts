@@ -19,6 +19,10 @@ import { endRule, previewRule, type RuleInput, saveRule } from '../../src/lib/se
 import { endSetUp } from '../../src/lib/server/site/set-up.ts';
 import { saveSite } from '../../src/lib/server/site/settings.ts';
 import { startFromFile } from '../../src/lib/server/site/settings-file.ts';
+import { PAST_KINDS } from '../../src/core/records/past-tables.ts';
+import { archiveSite } from '../../src/lib/server/records/archive.ts';
+import { dropRetained, setRetention } from '../../src/lib/server/records/retention.ts';
+import { takePast } from '../../src/lib/server/records/take-in.ts';
 import { saveTestHouse } from '../../src/lib/server/site/test-houses.ts';
 
 const NOTHING = new Uint8Array();
@@ -193,5 +197,21 @@ export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>]
 		'end a rule',
 		'supervisor',
 		(c) => endRule(c, { requestId: id(), id: id(), version: 0, reason: 'gone' })
-	]
+	],
+	[
+		'say how long messages are kept',
+		'admin',
+		(c) => setRetention(c, { requestId: id(), kind: 'messages', keepMonths: 12, version: 0 })
+	],
+	[
+		'let go of old messages',
+		'admin',
+		(c) => dropRetained(c, { requestId: id(), kind: 'messages', version: 0 })
+	],
+	['take the whole site out', 'admin', (c) => archiveSite(c, id(), 'postgres://nowhere')],
+	...PAST_KINDS.map((kind): [string, Role, (c: Context) => Promise<unknown>] => [
+		`take a table of ${kind} in`,
+		kind === 'rules' ? 'supervisor' : 'technician',
+		(c) => takePast(c, kind, { id: id(), file: NOTHING, leaveOutBad: false })
+	])
 ];

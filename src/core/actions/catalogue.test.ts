@@ -60,6 +60,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'filters.discarded': { pair: 'FP-0001', why: 'smell' },
 	'item.use-changed': { from: 'shared', to: 'emergency' },
 	'backup.taken': { file: 'grevan-x.backup', sha256: 'ab', entries: 12, encrypted: false },
+	'retention.set': { kind: 'drills', keepMonths: 24, before: null },
+	'retention.dropped': { kind: 'messages', rows: 40, before: '2026-05-01' },
 	'site.archived': { bytes: 1_200_000, sha256: 'b'.repeat(64) },
 	'records.bundled': {
 		from: '2026-11-01',

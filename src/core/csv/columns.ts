@@ -19,23 +19,6 @@ export const textColumn = <T extends object>(
 	write: (row) => row[key] as string | undefined
 });
 
-/** A column of whole numbers from one to another. */
-export const wholeColumn = <T extends object>(
-	name: string,
-	key: KeysOf<T, number | null>,
-	{ least, most, required = false }: { least: number; most: number; required?: boolean }
-): Column<T> => ({
-	name,
-	required,
-	read(cell, into, table) {
-		const value = readNumber(cell, table);
-		if (!Number.isInteger(value) || value < least || value > most)
-			throw new RangeError(`A whole number from ${least} to ${most}.`);
-		Object.assign(into, { [key]: value });
-	},
-	write: (row) => (row[key] as number | null) ?? ''
-});
-
 const YEAR_FIRST = /^(\d{4})[-./](\d{1,2})[-./](\d{1,2})$/;
 const YEAR_LAST = /^(\d{1,2})[-./](\d{1,2})[-./](\d{4})$/;
 
@@ -99,17 +82,38 @@ export const momentColumn = <T extends object>(
 	write: (row) => ((row[key] as string | null) ?? '').replace('T', ' ')
 });
 
+interface Bounds {
+	least: number;
+	most: number;
+	required?: boolean;
+}
+
 /** A column of figures from one to another. */
 export const numberColumn = <T extends object>(
 	name: string,
 	key: KeysOf<T, number | null>,
-	{ least, most, required = false }: { least: number; most: number; required?: boolean }
+	bounds: Bounds
+): Column<T> => figureColumn(name, key, bounds, false);
+
+/** A column of whole numbers from one to another. */
+export const wholeColumn = <T extends object>(
+	name: string,
+	key: KeysOf<T, number | null>,
+	bounds: Bounds
+): Column<T> => figureColumn(name, key, bounds, true);
+
+const figureColumn = <T extends object>(
+	name: string,
+	key: KeysOf<T, number | null>,
+	{ least, most, required = false }: Bounds,
+	whole: boolean
 ): Column<T> => ({
 	name,
 	required,
 	read(cell, into, table) {
 		const value = readNumber(cell, table);
-		if (value < least || value > most) throw new RangeError(`From ${least} to ${most}.`);
+		if ((whole && !Number.isInteger(value)) || !(value >= least && value <= most))
+			throw new RangeError(`A ${whole ? 'whole number' : 'figure'} from ${least} to ${most}.`);
 		Object.assign(into, { [key]: value });
 	},
 	write: (row) => (row[key] as number | null) ?? ''

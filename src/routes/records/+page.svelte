@@ -10,6 +10,7 @@
 		['/records/bundle', 'Bundle for an audit'],
 		['/records/registers', 'Registers as tables'],
 		['/records/archive', 'Archive of the site'],
+		['/records/retention', 'How long things are kept'],
 		['/records/interface', 'Interface for programs'],
 		['/records/model-check', 'Model check']
 	];

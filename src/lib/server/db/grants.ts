@@ -66,6 +66,7 @@ export async function grantApplication(ownerUrl: string, appUrl: string): Promis
 		await run(`grant select, insert, update on all tables in schema public to ${to}`);
 		await run(`grant usage on all sequences in schema public to ${to}`);
 		await run(`grant execute on function undo_table_import(uuid, integer) to ${to}`);
+		await run(`grant execute on function drop_retained(text, timestamptz, integer) to ${to}`);
 		// Which schema it is on: an archive says so.
 		await run(`grant usage on schema drizzle to ${to}`);
 		await run(`grant select on drizzle.__drizzle_migrations to ${to}`);

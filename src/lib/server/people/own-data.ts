@@ -22,7 +22,7 @@ import type { Context } from '../kernel/context.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { dayAt } from '../kernel/site.ts';
 import { Refusal } from '../kernel/refusal.ts';
-import { write } from '../kernel/write.ts';
+import { type Work, write } from '../kernel/write.ts';
 import { itemByTag, refuseRetired } from '../register/items.ts';
 
 /** Names under which a wearer stands on boards and seal checks: the own one, and those that were matched. */
@@ -244,36 +244,45 @@ export function eraseWearer(
 		if (row.erasedOn) throw new Refusal('conflict', 'Who this is was erased already.');
 		if (row.version !== input.version)
 			throw new Refusal('conflict', 'What is kept of them was changed meanwhile. Look again.');
-		const open = await openFit(at.tx, row.id);
-		if (open)
-			throw new Refusal(
-				'conflict',
-				`A fit test of theirs is under way, begun on ${readable(dayAt(open.startedAt, at.site.timeZone))}: end it first.`
-			);
-		// What was typed under the name stays typed; whom it means is known, so that it is shown as the number.
-		const key = nameKey(row.name);
-		const [held] = await at.tx.select().from(wearerName).where(eq(wearerName.name, key));
-		if (!held && (await typedNames(at.tx)).some((one) => one.key === key))
-			await at.tx.insert(wearerName).values({ name: key, wearerId: row.id });
-		await at.tx.delete(wearerPlace).where(eq(wearerPlace.wearerId, row.id));
-		await at.tx.delete(personalItem).where(eq(personalItem.wearerId, row.id));
-		await at.tx
-			.update(wearer)
-			.set({
-				name: `Wearer ${row.number}`,
-				userId: null,
-				eyewear: false,
-				beard: false,
-				clearedUntil: null,
-				trainedUntil: null,
-				erasedOn: at.today,
-				leftOn: at.today,
-				version: row.version + 1
-			})
-			.where(eq(wearer.id, row.id));
-		at.record('wearer.erased', {
-			of: row.id,
-			payload: { number: row.number, reason: input.reason }
-		});
+		await putErased(at, row, input.reason);
+	});
+}
+
+/** Erases who a wearer is, within a write that holds the row. @throws Refusal where a fit test of theirs is under way */
+export async function putErased(
+	at: Work,
+	row: typeof wearer.$inferSelect,
+	reason: EraseReason
+): Promise<void> {
+	const open = await openFit(at.tx, row.id);
+	if (open)
+		throw new Refusal(
+			'conflict',
+			`A fit test of theirs is under way, begun on ${readable(dayAt(open.startedAt, at.site.timeZone))}: end it first.`
+		);
+	// What was typed under the name stays typed; whom it means is known, so that it is shown as the number.
+	const key = nameKey(row.name);
+	const [held] = await at.tx.select().from(wearerName).where(eq(wearerName.name, key));
+	if (!held && (await typedNames(at.tx)).some((one) => one.key === key))
+		await at.tx.insert(wearerName).values({ name: key, wearerId: row.id });
+	await at.tx.delete(wearerPlace).where(eq(wearerPlace.wearerId, row.id));
+	await at.tx.delete(personalItem).where(eq(personalItem.wearerId, row.id));
+	await at.tx
+		.update(wearer)
+		.set({
+			name: `Wearer ${row.number}`,
+			userId: null,
+			eyewear: false,
+			beard: false,
+			clearedUntil: null,
+			trainedUntil: null,
+			erasedOn: at.today,
+			leftOn: row.leftOn ?? at.today,
+			version: row.version + 1
+		})
+		.where(eq(wearer.id, row.id));
+	at.record('wearer.erased', {
+		of: row.id,
+		payload: { number: row.number, reason }
 	});
 }

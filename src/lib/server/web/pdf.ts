@@ -1,4 +1,5 @@
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces';
 import pdfmake from 'pdfmake';
@@ -7,36 +8,40 @@ import { fontOfWoff } from './woff.ts';
 import { readableMoment } from '../../../core/plan/moments.ts';
 
 const FILES = join(process.cwd(), 'node_modules/@fontsource');
-const font = (family: string, script: string, italics = true) => {
-	const at = `${family}/files/${family}-${script}`;
-	const upright = { normal: `${at}-400-normal.woff`, bold: `${at}-700-normal.woff` };
-	return italics
-		? { ...upright, italics: `${at}-400-italic.woff`, bolditalics: `${at}-700-italic.woff` }
-		: { ...upright, italics: upright.normal, bolditalics: upright.bold };
-};
-const FONTS: Record<LetterFont, ReturnType<typeof font>> = {
-	Atkinson: font('atkinson-hyperlegible-next', 'latin'),
-	AtkinsonExt: font('atkinson-hyperlegible-next', 'latin-ext'),
-	NotoGreek: font('noto-sans', 'greek', false),
-	NotoCyrillic: font('noto-sans', 'cyrillic', false),
-	NotoCyrillicExt: font('noto-sans', 'cyrillic-ext', false)
-};
+type FontFaces = Record<'normal' | 'bold' | 'italics' | 'bolditalics', string>;
 
-/** Its own files in memory, which its types leave out. */
-const { virtualfs: virtualFiles } = pdfmake as unknown as {
-	virtualfs: { writeFileSync: (name: string, bytes: Uint8Array) => void };
-};
+/** The faces of a font, each unpacked once into a folder, from which text of pages and of drawings takes them. */
+function font(folder: string, family: string, script: string, italics = true): FontFaces {
+	const face = (style: string) => {
+		const name = `${family}-${script}-${style}`;
+		const to = join(folder, `${name}.ttf`);
+		writeFileSync(to, fontOfWoff(readFileSync(join(FILES, family, 'files', `${name}.woff`))));
+		return to;
+	};
+	const upright = { normal: face('400-normal'), bold: face('700-normal') };
+	return italics
+		? { ...upright, italics: face('400-italic'), bolditalics: face('700-italic') }
+		: { ...upright, italics: upright.normal, bolditalics: upright.bold };
+}
+
 let ready = false;
 
-/** Fonts of the app, unpacked once; nothing is fetched. */
+/** Fonts of the app; nothing is fetched. */
 function prepare(): void {
 	if (ready) return;
-	for (const file of new Set(Object.values(FONTS).flatMap((font) => Object.values(font))))
-		virtualFiles.writeFileSync(file, fontOfWoff(readFileSync(join(FILES, file))));
-	pdfmake.setFonts(FONTS);
-	// Whatever a document names, nothing of this machine or of the net is read for it.
+	const folder = mkdtempSync(join(tmpdir(), 'grevan-fonts-'));
+	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+	const fonts: Record<LetterFont, FontFaces> = {
+		Atkinson: font(folder, 'atkinson-hyperlegible-next', 'latin'),
+		AtkinsonExt: font(folder, 'atkinson-hyperlegible-next', 'latin-ext'),
+		NotoGreek: font(folder, 'noto-sans', 'greek', false),
+		NotoCyrillic: font(folder, 'noto-sans', 'cyrillic', false),
+		NotoCyrillicExt: font(folder, 'noto-sans', 'cyrillic-ext', false)
+	};
+	pdfmake.setFonts(fonts);
 	pdfmake.setUrlAccessPolicy(() => false);
-	pdfmake.setLocalAccessPolicy(() => false);
+	// Of this machine it reads its fonts and nothing else, whatever a document names.
+	pdfmake.setLocalAccessPolicy((path) => path.startsWith(folder));
 	ready = true;
 }
 

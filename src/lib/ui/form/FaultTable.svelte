@@ -13,7 +13,7 @@
 		<caption class="sr-only">Cells at fault</caption>
 		<thead class="text-soft text-[0.9rem]"
 			><tr
-				><th class="font-semibold">Row</th><th class="font-semibold">Column</th><th
+				><th class="pr-4 font-semibold">Row</th><th class="pr-4 font-semibold">Column</th><th
 					class="font-semibold">What is wrong</th
 				></tr
 			></thead

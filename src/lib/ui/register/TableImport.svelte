@@ -119,7 +119,9 @@
 	<h2 class="mt-6">What it would do</h2>
 	<p>
 		{preview.rows} rows, {preview.encoding}: {preview.newCount} new,
-		<b class={preview.faultCount ? 'text-held' : ''}>{preview.faultCount} cells at fault</b>.
+		<b class={preview.faultCount ? 'text-held' : ''}
+			>{preview.faultCount} {preview.faultCount === 1 ? 'cell' : 'cells'} at fault</b
+		>.
 		{#if preview.unknown.length}Headings that are not read: {preview.unknown.join(', ')}.{/if}
 	</p>
 	<FaultTable faults={preview.faults} count={preview.faultCount} />

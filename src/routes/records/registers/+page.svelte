@@ -38,13 +38,16 @@
 					{period ? '' : 'As it is now.'}</span
 				></span
 			>
-			{#if takeIn}<a class="linkish min-h-11 content-center" href={takeIn}>Take a table in</a>{/if}
-			{#if maySee}<a
-					class="button"
-					href={href(key, period)}
-					data-sveltekit-reload
-					aria-label="{name} as CSV">CSV</a
-				>{:else}<span class="text-soft">for technicians</span>{/if}
+			<span class="ml-auto flex items-center gap-x-4"
+				>{#if takeIn}<a class="linkish min-h-11 content-center" href={takeIn}>Take a table in</a
+					>{/if}
+				{#if maySee}<a
+						class="button"
+						href={href(key, period)}
+						data-sveltekit-reload
+						aria-label="{name} as CSV">CSV</a
+					>{:else}<span class="text-soft">for technicians</span>{/if}</span
+			>
 		</li>
 	{/each}
 </ul>

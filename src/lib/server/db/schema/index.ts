@@ -18,5 +18,6 @@ export * from './notices.ts';
 export * from './people.ts';
 export * from './register.ts';
 export * from './requests.ts';
+export * from './retention.ts';
 export * from './substances.ts';
 export * from './plan.ts';
