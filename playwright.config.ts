@@ -19,6 +19,8 @@ export default defineConfig({
 		locale: 'en-GB',
 		timezoneId: 'Europe/London',
 		trace: 'off',
+		// Each would fetch the whole app again; the specs of what goes on without a connection let theirs run.
+		serviceWorkers: 'block',
 		launchOptions: {
 			executablePath: chromiumPath(),
 			args: [

@@ -16,6 +16,8 @@ import {
 import { fromBase32 } from '../support/base32';
 import { expect, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 const PIN = '2580';
 const CARDS = { odd: 'GC-H3VZP9ECNA', ilse: 'GC-QK7MTR4WXB' };
 const password = () => appEnvironment().GREVAN_DEMO_PASSWORD ?? '';

@@ -3,6 +3,8 @@ import { faultsOf } from './support/axe';
 import { appUrl, enter, ready, signInAs, sql } from './support/app';
 import { expect, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 /** A team for one task: people, each fitted to a mask of the demo, and what lies ready for them. */
 interface Cast {
 	plan: number;

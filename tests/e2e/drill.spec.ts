@@ -4,6 +4,8 @@ import { faultsOf } from './support/axe';
 import { appUrl, enter, ready, signInAs } from './support/app';
 import { expect, type Page, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 const STEPS = procedureFor('half-mask').steps.filter(canBeMet);
 const open = async (page: Page, path: string) => {
 	await page.goto(appUrl() + path);

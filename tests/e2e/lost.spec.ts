@@ -12,6 +12,8 @@ import {
 } from './support/app';
 import { expect, type Page, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 const header = (page: Page) => page.getByRole('banner').getByRole('status');
 
 test('the web process is killed in the middle of an inspection; every answer is found again', async ({

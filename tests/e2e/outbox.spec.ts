@@ -6,6 +6,8 @@ import { appEnvironment, appUrl, beginInspection, ready, scan, signInAs, sql } f
 import type { Browser } from '@playwright/test';
 import { expect, type Page, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 const header = (page: Page) => page.getByRole('banner').getByRole('status');
 const progress = (page: Page) => page.getByRole('main').getByRole('status').first();
 const STEP = '#step';

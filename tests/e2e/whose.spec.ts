@@ -11,6 +11,8 @@ import {
 } from './support/app';
 import { expect, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 const header = (page: Page) => page.getByRole('banner').getByRole('status');
 const workerKnows = (page: Page) =>
 	page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));

@@ -2,6 +2,8 @@ import { appUrl, enter, ready, scan, signInAs } from './support/app';
 import { faultsOf } from './support/axe';
 import { expect, test } from './support/test';
 
+test.use({ serviceWorkers: 'allow' });
+
 test('a list is sorted by its heads, walked and opened by key, and says its keys', async ({
 	page
 }) => {
