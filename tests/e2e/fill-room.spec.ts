@@ -117,7 +117,7 @@ test('an air test fails: what was filled since the last good one is held, and wh
 	// A bank may have been left low by the test before; full or short, its air is of this source.
 	await fillNext(page);
 	const row = page.getByRole('region', { name: 'Fill log' }).getByRole('row').nth(1);
-	const tag = (await row.getByRole('link').textContent()) ?? '';
+	const tag = (await row.getByRole('link').first().textContent()) ?? '';
 
 	await page.goto(source);
 	await ready(page);
