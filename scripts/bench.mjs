@@ -10,6 +10,7 @@ await runMain(async () => {
 	await ensureDependencies();
 	await runScript('bench-core', {});
 	await runScript('bench-drill', {});
+	if (process.argv.includes('--listen')) return listening();
 	if (process.argv.includes('--core')) return;
 	if (process.argv.includes('--board')) return board();
 	if (process.argv.includes('--freeze')) return freeze();
@@ -18,6 +19,7 @@ await runMain(async () => {
 	if (process.argv.includes('--plan')) return measured('bench-plan', {});
 	if (process.argv.includes('--learn')) return learning();
 	if (process.argv.includes('--pages')) return pages();
+	await listening();
 	await measured('bench-live', { benches: 100 });
 	if (process.argv.includes('--live')) return;
 	await write();
@@ -40,6 +42,11 @@ function measured(name, options, first = () => {}) {
 		first(timings);
 		await runScript(name, { ...env, BENCH_ADDRESS: address });
 	});
+}
+
+/** The ear for warning whistles. */
+async function listening() {
+	await runScript('bench-listen', {});
 }
 
 /** What the record teaches, and a recall, with four thousand items. */

@@ -3,7 +3,7 @@ export const SECURITY_HEADERS = {
 	'x-content-type-options': 'nosniff',
 	'x-frame-options': 'DENY',
 	'referrer-policy': 'same-origin',
-	'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
+	'permissions-policy': 'camera=(self), microphone=(self), geolocation=()',
 	'cross-origin-opener-policy': 'same-origin',
 	'cross-origin-resource-policy': 'same-origin'
 };

@@ -112,6 +112,7 @@
 					<FindHere family={procedure.family} {step} {handed} {held} />
 					{#if step.reading}
 						{#key step.key}<ReadingStep
+								ear={false}
 								{step}
 								limits={DRILL_LIMITS}
 								{timer}

@@ -16,6 +16,7 @@
 	import { besideHere } from '$lib/ui/reading/site-units';
 	import { minutesAndSeconds, secondsLeft, serverClock } from '$lib/ui/timer/clock.svelte';
 
+	import WhistleListener from '$lib/ui/listen/WhistleListener.svelte';
 	import BenchGauge from './BenchGauge.svelte';
 
 	interface Props {
@@ -32,6 +33,8 @@
 		onstart: (start: number) => Promise<void>;
 		/** The clock that a hold runs on; the server's where nothing is said. */
 		now?: () => number;
+		/** The device may listen for the whistle; not where the set is a drawn one. */
+		ear?: boolean;
 		/** What is said while a hold runs that this device times. */
 		timedHere?: string;
 	}
@@ -45,6 +48,7 @@
 		onread,
 		onstart,
 		now = () => serverClock.now,
+		ear = true,
 		timedHere = 'The server is away: timed by this device, and said so in the record.'
 	}: Props = $props();
 	let text = $state('');
@@ -157,6 +161,7 @@
 					field?.focus();
 				}}
 			/>{/if}
+		{#if rule?.kind === 'whistle' && ear}<WhistleListener onheard={() => field?.focus()} />{/if}
 		{#if suspicion}<p class="mt-2 text-due" role="status">
 				{typed} does not fit here. In {suspicion.unit} it would be {suspicion.bar.toFixed(0)} bar:
 				<button

@@ -1,0 +1,112 @@
+<script lang="ts">
+	/** Listens for the warning whistle while a set is let down, says when it began, and shows what was heard. */
+	import { onDestroy } from 'svelte';
+	import { STRIP_ROWS, WHISTLE_HZ, WhistleEar } from '$core/listen/whistle';
+	import Notice from '$lib/ui/form/Notice.svelte';
+	import { openMicrophone, type Listening, NoSound } from './microphone';
+
+	interface Props {
+		/** It may be the whistle, or it is: the gauge is read now. */
+		onheard: () => void;
+	}
+	let { onheard }: Props = $props();
+
+	/** Columns of the picture: about six seconds. */
+	const COLUMNS = 384;
+	/** Levels that are drawn from empty to full, dB below full scale. */
+	const [QUIET_DB, LOUD_DB] = [-90, -30];
+	let stage = $state<'off' | 'asking' | 'listening'>('off');
+	let refusal = $state<string | null>(null);
+	/** Seconds since the first sample; of the whistle, when it began. */
+	let [now, begun, sure] = $state([0, null as number | null, false]);
+	let hz = $state(0);
+	let strip: HTMLCanvasElement | undefined = $state();
+	let microphone: Listening | null = null;
+	let ear: WhistleEar | null = null;
+	let heardSamples = 0;
+
+	async function listen() {
+		[stage, refusal, begun, sure, now] = ['asking', null, null, false, 0];
+		heardSamples = 0;
+		try {
+			microphone = await openMicrophone(take);
+			ear = new WhistleEar(microphone.sampleRate);
+			stage = 'listening';
+		} catch (error) {
+			refusal = error instanceof NoSound ? error.message : 'The microphone did not open.';
+			stage = 'off';
+		}
+	}
+	function take(samples: Float32Array) {
+		if (!ear) return;
+		heardSamples += samples.length;
+		now = heardSamples / ear.sampleRate;
+		const found = ear.hear(samples, draw);
+		const perhaps = ear.perhaps();
+		if (begun === null && perhaps) {
+			[begun, hz] = [perhaps.sinceS, perhaps.hz];
+			navigator.vibrate?.([120, 60, 120]);
+			onheard();
+		}
+		if (found[0]) [begun, hz, sure] = [found[0].onsetS, found[0].hz, true];
+		// What might have been one and ended was none.
+		else if (!sure && begun !== null && !perhaps && now - begun > 1) begun = null;
+	}
+	function draw(column: Float32Array) {
+		const brush = strip?.getContext('2d');
+		if (!strip || !brush) return;
+		const { width, height } = strip;
+		brush.drawImage(strip, -1, 0);
+		const rise = height / STRIP_ROWS;
+		for (let row = 0; row < STRIP_ROWS; row++) {
+			const level = ((column[row] ?? QUIET_DB) - QUIET_DB) / (LOUD_DB - QUIET_DB);
+			brush.fillStyle = `rgb(0 90 100 / ${Math.max(0, Math.min(1, level)).toFixed(2)})`;
+			brush.clearRect(width - 1, height - (row + 1) * rise, 1, rise);
+			brush.fillRect(width - 1, height - (row + 1) * rise, 1, rise);
+		}
+	}
+	function stop() {
+		microphone?.stop();
+		[microphone, ear, stage] = [null, null, 'off'];
+	}
+	/** A device that slept heard nothing meanwhile. */
+	function slept() {
+		if (document.visibilityState === 'visible' || stage !== 'listening') return;
+		stop();
+		refusal = 'Listening ended as the screen went away. Begin the let-down again.';
+	}
+	onDestroy(stop);
+</script>
+
+<svelte:document onvisibilitychange={slept} />
+<div class="mt-3">
+	{#if stage === 'off'}
+		<button type="button" class="button" onclick={listen}>Listen with this device</button>
+	{:else}
+		<div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+			<button type="button" class="button" onclick={stop} disabled={stage === 'asking'}
+				>Stop listening</button
+			>
+			<p class="text-[1.2rem] font-semibold" role="status">
+				{#if stage === 'asking'}Asking for the microphone …
+				{:else if begun === null}Listening. Let it down slowly.
+				{:else if sure}The whistle began {(now - begun).toFixed(0)} s ago, at {hz.toFixed(0)} Hz.
+				{:else}Is that it? Read the gauge now.{/if}
+			</p>
+		</div>
+		<canvas
+			bind:this={strip}
+			width={COLUMNS}
+			height="96"
+			class="mt-2 h-24 w-full border border-rule bg-[#f4f6f4]"
+			aria-label="What is heard, {WHISTLE_HZ.least} to {WHISTLE_HZ.most} Hz, newest on the right"
+		></canvas>
+		<p class="text-soft mt-1 text-[0.9rem]">
+			It tells about half a second late: let down slower than a bar a second. It hears, you decide.
+			Nothing of the sound is kept or sent.
+		</p>
+	{/if}
+	{#if refusal}<div class="mt-2">
+			<Notice kind="refusal"><p>{refusal}</p></Notice>
+		</div>{/if}
+</div>
