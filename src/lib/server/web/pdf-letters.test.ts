@@ -80,3 +80,11 @@ it('the files of the fonts are there', () => {
 				.length
 		).toBeGreaterThan(1000);
 });
+
+it('letters within a drawing are set in the fonts of the app too', async () => {
+	const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 240 60"><text x="5" y="20" font-family="Atkinson">limit</text></svg>`;
+	const pdf = Buffer.from(await makePdf({ content: [{ svg }], compress: false })).toString(
+		'latin1'
+	);
+	expect(pdf).toMatch(/\/BaseFont \/[A-Z]+\+AtkinsonHyperlegible/);
+});
