@@ -46,11 +46,10 @@ export function readDay(cell: string, heading: string, { days }: CellWays): Day 
 export const dayColumn = <T extends object>(
 	name: string,
 	key: KeysOf<T, string | null | undefined>,
-	{ required = false, also }: { required?: boolean; also?: readonly string[] } = {}
+	{ required = false }: { required?: boolean } = {}
 ): Column<T> => ({
 	name,
 	required,
-	...(also ? { also } : {}),
 	read(cell, into, table) {
 		Object.assign(into, { [key]: readDay(cell, name, table) });
 	},

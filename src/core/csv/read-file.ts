@@ -11,8 +11,7 @@ export function readTableFile<T extends object>(
 	columns: readonly Column<T>[],
 	empty: () => T
 ): TableRead<T> & { encoding: string } {
-	const { bytes, ways } =
-		file instanceof Uint8Array ? { bytes: file, ways: undefined } : { ...file };
+	const { bytes, ways } = file instanceof Uint8Array ? { bytes: file, ways: undefined } : file;
 	const { text, encoding, asks } = decodeText(bytes, ways);
 	const read = readTable(text, columns, empty, ways);
 	return { ...read, encoding, asks: { ...asks, ...read.asks } };

@@ -1,14 +1,19 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import yazl from 'yazl';
-import { REGISTER_KEYS, type RegisterKey, REGISTERS } from '../../../core/records/registers.ts';
+import {
+	REGISTER_KEYS,
+	type RegisterKey,
+	type RegisterRow,
+	REGISTERS
+} from '../../../core/records/registers.ts';
 import type { Day } from '../../../core/plan/calendar.ts';
 import { daysBetween, readable } from '../../../core/plan/calendar.ts';
 import type { Context } from '../kernel/context.ts';
 import { requirePermission } from '../kernel/permissions.ts';
 import { Refusal } from '../kernel/refusal.ts';
 import { write } from '../kernel/write.ts';
-import { registerCsv, registerRowsOf } from '../records/registers.ts';
+import { csvOf, registerRowsOf } from '../records/registers.ts';
 import { endProgress, tellProgress } from '../register/progress.ts';
 import { type PaperKind, pdfOf, type Proof } from './kinds.ts';
 
@@ -19,7 +24,7 @@ const TELL_EVERY = 10;
 
 /** Which paper each row of a register has, and by which of its cells; null: there is none of that row. */
 const PAPERS_OF: Partial<
-	Record<RegisterKey, { kind: PaperKind; by: string; where?: (row: Row) => boolean }>
+	Record<RegisterKey, { kind: PaperKind; by: string; where?: (row: RegisterRow) => boolean }>
 > = {
 	inspections: { kind: 'inspection', by: 'id' },
 	'bench-tests': { kind: 'bench-test', by: 'id' },
@@ -31,7 +36,6 @@ const PAPERS_OF: Partial<
 	'hand-outs': { kind: 'hand-out', by: 'id' },
 	'wash-batches': { kind: 'wash-batch', by: 'id' }
 };
-type Row = Record<string, string | number | boolean | null>;
 
 export interface BundleAsked {
 	/** Made by the client: by it how far it is can be asked. */
@@ -55,7 +59,8 @@ export async function bundle(
 	if (from > to) throw new Refusal('invalid', 'The last day lies before the first.', 'to');
 	if (daysBetween(from, to) >= MOST_DAYS)
 		throw new Refusal('too much', 'A bundle is of a year at most. Ask for less at once.', 'to');
-	const papers = await papersOf(context, asked);
+	const read = await readWithPapers(context, asked);
+	const papers = papersOf(read);
 	if (papers.length > MOST_PAPERS)
 		throw new Refusal(
 			'too much',
@@ -64,33 +69,42 @@ export async function bundle(
 		);
 	const zip = new yazl.ZipFile();
 	const out = zip.outputStream as Readable;
-	void fill(context, { asked, papers, proof }, zip, out).catch((cause: unknown) => {
+	void fill(context, { asked, read, papers, proof }, zip, out).catch((cause: unknown) => {
 		// What broke off is no bundle: whoever takes it in sees it end early.
 		out.destroy(cause as Error);
 	});
 	return { zip: out, name: `grevan-${from}-to-${to}.zip` };
 }
 
-/** The papers of a period, by kind and id. */
-async function papersOf(context: Context, { from, to }: BundleAsked) {
-	const found: { kind: PaperKind; id: string }[] = [];
-	for (const [key, { kind, by, where }] of Object.entries(PAPERS_OF)) {
-		const rows = await registerRowsOf(context, key as RegisterKey, { from, to });
-		const ids = rows.filter((row) => where?.(row) ?? true).map((row) => String(row[by]));
-		found.push(...[...new Set(ids)].map((id) => ({ kind, id })));
-	}
-	return found;
+type Read = Map<RegisterKey, RegisterRow[]>;
+
+/** The registers of which there are papers: how many those are is known before anything goes out. */
+async function readWithPapers(context: Context, { from, to }: BundleAsked): Promise<Read> {
+	const read: Read = new Map();
+	for (const key of REGISTER_KEYS)
+		if (PAPERS_OF[key]) read.set(key, await registerRowsOf(context, key, { from, to }));
+	return read;
 }
+
+/** The papers of what was read, by kind and id. */
+const papersOf = (read: Read) =>
+	[...read].flatMap(([key, rows]) => {
+		const of = PAPERS_OF[key];
+		if (!of) return [];
+		const ids = rows.filter((row) => of.where?.(row) ?? true).map((row) => String(row[of.by]));
+		return [...new Set(ids)].map((id) => ({ kind: of.kind, id }));
+	});
 
 interface Filling {
 	asked: BundleAsked;
+	read: Read;
 	papers: { kind: PaperKind; id: string }[];
 	proof: Proof;
 }
 
 async function fill(
 	context: Context,
-	{ asked: { id, from, to }, papers, proof }: Filling,
+	{ asked: { id, from, to }, read, papers, proof }: Filling,
 	zip: yazl.ZipFile,
 	out: Readable
 ): Promise<void> {
@@ -114,9 +128,9 @@ async function fill(
 		for (const key of REGISTER_KEYS) {
 			const file = `registers/${key}.csv`;
 			const period = REGISTERS[key].period ? { from, to } : { from: null, to: null };
-			const { csv, rows } = await registerCsv(context, key, period);
-			put(file, new TextEncoder().encode(csv), true);
-			registers[key] = { file, name: REGISTERS[key].name, rows };
+			const rows = read.get(key) ?? (await registerRowsOf(context, key, period));
+			put(file, new TextEncoder().encode(csvOf(key, rows)), true);
+			registers[key] = { file, name: REGISTERS[key].name, rows: rows.length };
 			await told();
 		}
 		const leftOut: { kind: string; id: string; why: string }[] = [];

@@ -97,19 +97,21 @@ export async function registerRowsOf(
 	return rows;
 }
 
-/** A whole register as CSV, by its period where it has one. */
-export async function registerCsv(
-	context: Context,
-	key: RegisterKey,
-	period: Period
-): Promise<{ csv: string; rows: number }> {
-	const rows = await registerRowsOf(context, key, period);
+/** Rows of a register as CSV. */
+export function csvOf(key: RegisterKey, rows: readonly RegisterRow[]): string {
 	const columns = Object.keys(REGISTERS[key].columns).map((name) => ({
 		name,
 		write: (row: RegisterRow) => cellText(row[name])
 	}));
-	return { csv: `\uFEFF${writeTable(rows, columns)}`, rows: rows.length };
+	return `\uFEFF${writeTable(rows, columns)}`;
 }
+
+/** A whole register as CSV, by its period where it has one. */
+export const registerCsv = async (
+	context: Context,
+	key: RegisterKey,
+	period: Period
+): Promise<string> => csvOf(key, await registerRowsOf(context, key, period));
 
 function cellText(cell: RegisterRow[string] | undefined): string | number | undefined {
 	if (typeof cell === 'boolean') return cell ? 'yes' : 'no';

@@ -38,11 +38,16 @@ interface PastTableRead {
 	asks: TableAsks;
 }
 
-function readPast(kind: PastKind, file: TableFile): PastTableRead {
-	const { columns, empty } = PAST_TABLES[kind] as unknown as {
+/** The table of a kind, whichever its rows are. */
+const tableOf = (kind: PastKind) =>
+	PAST_TABLES[kind] as unknown as {
 		columns: readonly Column<object>[];
 		empty: () => object;
+		example: object;
 	};
+
+function readPast(kind: PastKind, file: TableFile): PastTableRead {
+	const { columns, empty } = tableOf(kind);
 	const read = readTableFile(file, columns, empty);
 	if (read.rows > MOST_ROWS)
 		throw new Refusal(
@@ -55,11 +60,7 @@ function readPast(kind: PastKind, file: TableFile): PastTableRead {
 
 /** An empty table of a kind with one line that shows how it is filled in. */
 export function pastTemplate(kind: PastKind): string {
-	const { columns, empty, example } = PAST_TABLES[kind] as unknown as {
-		columns: readonly Column<object>[];
-		empty: () => object;
-		example: object;
-	};
+	const { columns, empty, example } = tableOf(kind);
 	return writeTable([Object.assign(empty(), example)], columns);
 }
 
@@ -70,11 +71,11 @@ async function putAll(
 	read: PastTableRead,
 	told: (done: number) => Promise<void> = async () => {}
 ): Promise<TableFault[]> {
-	const { columns } = PAST_TABLES[kind] as unknown as { columns: readonly Column<object>[] };
-	const put = PUT[kind] as (at: Work, row: RowOf<PastKind>, n: number) => Promise<void>;
+	const { columns } = tableOf(kind);
+	const put = PUT[kind] as (at: Work, row: RowOf<PastKind>) => Promise<void>;
 	const refused: TableFault[] = [];
 	for (const [i, { row, record }] of read.good.entries()) {
-		const refusal = await attempt(at, (part) => put(part, record as RowOf<PastKind>, row));
+		const refusal = await attempt(at, (part) => put(part, record as RowOf<PastKind>));
 		if (refusal) {
 			const path = refusal.path ?? '';
 			const column = columns.find(({ name }) => name === path || fieldOf(name) === path)?.name;

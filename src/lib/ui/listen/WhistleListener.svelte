@@ -24,13 +24,17 @@
 	let microphone: Listening | null = null;
 	let ear: WhistleEar | null = null;
 	let heardSamples = 0;
+	let left = false;
 
 	async function listen() {
 		[stage, refusal, begun, sure, now] = ['asking', null, null, false, 0];
 		heardSamples = 0;
 		try {
-			microphone = await openMicrophone(take);
-			ear = new WhistleEar(microphone.sampleRate);
+			const opened = await openMicrophone(take);
+			// The page was left while its person was asked.
+			if (left) return opened.stop();
+			microphone = opened;
+			ear = new WhistleEar(opened.sampleRate);
 			stage = 'listening';
 		} catch (error) {
 			refusal = error instanceof NoSound ? error.message : 'The microphone did not open.';
@@ -75,7 +79,10 @@
 		stop();
 		refusal = 'Listening ended as the screen went away. Begin the let-down again.';
 	}
-	onDestroy(stop);
+	onDestroy(() => {
+		left = true;
+		stop();
+	});
 </script>
 
 <svelte:document onvisibilitychange={slept} />

@@ -12,6 +12,8 @@ interface Source<Column extends PropertyKey> {
 	from: SQL;
 	/** Only rows for which this holds; what did not come to its end is no record yet. */
 	where?: SQL;
+	/** Places a row in time, where it has one. */
+	at?: SQL;
 	/** Tells the rows apart and sets their order; an index serves it. */
 	key: { column: string; type: 'uuid' | 'bigint' | 'text' };
 	cells: Record<Column, SQL>;
@@ -66,6 +68,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		cells: { name: sql`t.name`, kind: sql`t.kind`, 'closed on': day(sql`t.closed_on`) }
 	},
 	inspections: {
+		at: sql`t.signed_at`,
 		from: sql`inspection_run t`,
 		where: sql`t.signed_at is not null`,
 		key: { column: 't.id', type: 'uuid' },
@@ -83,6 +86,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	answers: {
+		at: sql`t.answered_at`,
 		from: sql`inspection_answer t`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -99,6 +103,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	'bench-tests': {
+		at: sql`t.ended_at`,
 		from: sql`bench_test t`,
 		where: sql`t.ended_at is not null`,
 		key: { column: 't.id', type: 'uuid' },
@@ -118,6 +123,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	faults: {
+		at: sql`t.reported_at`,
 		from: sql`defect t`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -136,6 +142,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	repairs: {
+		at: sql`t.started_at`,
 		from: sql`service_job t`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -176,6 +183,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	fills: {
+		at: sql`t.ended_at`,
 		from: sql`cylinder_fill t join fill_batch b on b.id = t.batch_id`,
 		where: sql`t.ended_at is not null`,
 		key: { column: 't.id', type: 'uuid' },
@@ -197,6 +205,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	'air-tests': {
+		at: sql`t.taken_at`,
 		from: sql`air_test t`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -218,6 +227,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	entries: {
+		at: sql`t.started_at`,
 		from: sql`entry_wearer t join entry_team g on g.id = t.team_id`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -249,6 +259,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	'fit-tests': {
+		at: sql`t.signed_at`,
 		from: sql`fit_test t`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -270,6 +281,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	exams: {
+		at: sql`t.ended_at`,
 		from: sql`drill_session t`,
 		where: sql`t.mode = 'exam'`,
 		key: { column: 't.id', type: 'uuid' },
@@ -283,6 +295,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	'hand-outs': {
+		at: sql`h.handed_at`,
 		from: sql`custody t join hand_out h on h.id = t.hand_out_id`,
 		key: { column: 't.id', type: 'uuid' },
 		cells: {
@@ -298,6 +311,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	'wash-batches': {
+		at: sql`t.ended_at`,
 		from: sql`wash_batch t`,
 		where: sql`t.ended_at is not null`,
 		key: { column: 't.id', type: 'uuid' },
@@ -361,6 +375,7 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 		}
 	},
 	log: {
+		at: sql`t.at`,
 		from: sql`audit_entry t`,
 		key: { column: 't.seq', type: 'bigint' },
 		cells: {
@@ -375,23 +390,6 @@ const SOURCES: { [K in RegisterKey]: Source<ColumnsOf<K>> } = {
 			hash: sql`t.hash`
 		}
 	}
-};
-
-/** The column that places a row in time, as the database has it. */
-const MOMENTS: Partial<Record<RegisterKey, SQL>> = {
-	inspections: sql`t.signed_at`,
-	answers: sql`t.answered_at`,
-	'bench-tests': sql`t.ended_at`,
-	faults: sql`t.reported_at`,
-	repairs: sql`t.started_at`,
-	fills: sql`t.ended_at`,
-	'air-tests': sql`t.taken_at`,
-	entries: sql`t.started_at`,
-	'fit-tests': sql`t.signed_at`,
-	exams: sql`t.ended_at`,
-	'hand-outs': sql`h.handed_at`,
-	'wash-batches': sql`t.ended_at`,
-	log: sql`t.at`
 };
 
 /** Where a page ends: what the next one begins after. */
@@ -411,8 +409,7 @@ export async function registerRows(
 	register: RegisterKey,
 	asked: { after: string | null; from?: Date | undefined; to?: Date | undefined; limit: number }
 ): Promise<{ rows: RegisterRow[]; last: string | null }> {
-	const { from, where, key, cells } = SOURCES[register] as Source<string>;
-	const at = MOMENTS[register];
+	const { at, from, where, key, cells } = SOURCES[register] as Source<string>;
 	const column = sql.raw(key.column);
 	const conditions = [
 		where,

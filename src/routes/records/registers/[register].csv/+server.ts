@@ -7,6 +7,6 @@ import { contextOf, page } from '$lib/server/web/request';
 export const GET = (event) =>
 	page(async () => {
 		const key = registerNamed(event.params.register);
-		const { csv } = await registerCsv(contextOf(event), key, periodOf(event.url.searchParams));
+		const csv = await registerCsv(contextOf(event), key, periodOf(event.url.searchParams));
 		return csvFile(`${key}.csv`, csv);
 	});
