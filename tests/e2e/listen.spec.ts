@@ -1,13 +1,9 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
 import { letDownSound } from '../../instruments/sounds/let-down';
 import { wavOf } from '../../instruments/sounds/wav';
-import { chromiumPath } from '../../scripts/lib/system.mjs';
 import { faultsOf } from './support/axe';
-import { appUrl, enter, ready, scan, signInAs } from './support/app';
-import { expect, test } from './support/test';
+import { enter, ready, scan, signInAs } from './support/app';
+import { withFakeDevices } from './support/devices';
+import { expect, type Page, test } from './support/test';
 
 /** To the step at which the whistle is listened for, answering nothing on the way. */
 async function toWhistle(page: Page, tag: string): Promise<void> {
@@ -30,28 +26,8 @@ async function toWhistle(page: Page, tag: string): Promise<void> {
 }
 
 test('a whistle in workshop noise is heard by the device, its figure typed and taken by the person', async () => {
-	const folder = mkdtempSync(join(tmpdir(), 'whistle-'));
-	const file = join(folder, 'let-down.wav');
 	const { samples, sampleRate } = letDownSound({ seed: 3, aboveNoiseDb: 12 });
-	writeFileSync(file, wavOf(samples, sampleRate));
-	const browser = await chromium.launch({
-		executablePath: chromiumPath(),
-		args: [
-			'--no-sandbox',
-			'--disable-gpu',
-			'--use-fake-device-for-media-stream',
-			'--use-fake-ui-for-media-stream',
-			`--use-file-for-fake-audio-capture=${file}`
-		]
-	});
-	try {
-		const context = await browser.newContext({
-			permissions: ['microphone'],
-			locale: 'en-GB',
-			timezoneId: 'Europe/London',
-			serviceWorkers: 'block'
-		});
-		const page = await context.newPage();
+	await withFakeDevices({ sound: wavOf(samples, sampleRate) }, async (page) => {
 		await signInAs(page, 'Ilse Norrby');
 		await toWhistle(page, 'BA-0207');
 		await enter(page.getByRole('button', { name: 'Listen with this device' }));
@@ -67,22 +43,18 @@ test('a whistle in workshop noise is heard by the device, its figure typed and t
 		await page.keyboard.press('Enter');
 		await page.keyboard.press('ArrowLeft');
 		await expect(page.getByText('Answered with 54 bar')).toBeVisible();
-	} finally {
-		await browser.close();
-		rmSync(folder, { recursive: true, force: true });
-	}
+	});
 });
 
-test('a microphone that is refused is said, and the whistle is typed in by key all the same', async ({
-	page
-}) => {
-	await signInAs(page, 'Ilse Norrby');
-	await toWhistle(page, 'BA-0208');
-	await enter(page.getByRole('button', { name: 'Listen with this device' }));
-	await expect(page.getByRole('alert')).toContainText(/microphone/i);
-	await page.getByLabel(/Whistle starts at/).fill('55');
-	await page.keyboard.press('Enter');
-	await page.keyboard.press('ArrowLeft');
-	await expect(page.getByText('Answered with 55 bar')).toBeVisible();
-	expect(page.url()).toContain(appUrl());
+test('a microphone that is refused is said, and the whistle is typed in by key all the same', async () => {
+	await withFakeDevices({ refused: true }, async (page) => {
+		await signInAs(page, 'Ilse Norrby');
+		await toWhistle(page, 'BA-0208');
+		await enter(page.getByRole('button', { name: 'Listen with this device' }));
+		await expect(page.getByRole('alert')).toContainText('The microphone was refused.');
+		await page.getByLabel(/Whistle starts at/).fill('55');
+		await page.keyboard.press('Enter');
+		await page.keyboard.press('ArrowLeft');
+		await expect(page.getByText('Answered with 55 bar')).toBeVisible();
+	});
 });

@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** The field that every scan of a counter goes into: it is free at once, and takes the keys back by itself. */
 	import { onMount } from 'svelte';
+	import CameraKey from '$lib/ui/camera/CameraKey.svelte';
+	import CameraScan from '$lib/ui/camera/CameraScan.svelte';
 
 	interface Props {
 		label: string;
@@ -11,6 +13,7 @@
 	let { label, placeholder, waiting, onscan }: Props = $props();
 	let input: HTMLInputElement | undefined = $state();
 	const id = $props.id();
+	let looking = $state(false);
 
 	onMount(() => input?.focus());
 
@@ -54,5 +57,13 @@
 		/>
 	</div>
 	<button class="button">Take <kbd>Enter</kbd></button>
+	<CameraKey open={looking} onclick={() => (looking = !looking)} />
 	<span class="text-soft" role="status">{waiting ? `${waiting} to go …` : ''}</span>
 </form>
+{#if looking}<CameraScan
+		{onscan}
+		onclose={() => {
+			looking = false;
+			input?.focus();
+		}}
+	/>{/if}

@@ -5,6 +5,9 @@
 	 */
 	import { applyAction } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
+	import CameraKey from '../camera/CameraKey.svelte';
+	import CameraScan from '../camera/CameraScan.svelte';
+	import { sound } from '../sound/sounds';
 	import Notice from './Notice.svelte';
 	import { sendAction } from './send';
 
@@ -22,19 +25,25 @@
 	let input: HTMLInputElement | undefined = $state();
 	let refused = $state<{ tag: string; why: string }[]>([]);
 	let waiting = $state(0);
+	let looking = $state(false);
 	/** Scans are sent in their order, each after the answer to the one before it. */
 	let last = Promise.resolve();
 
-	function take(event: SubmitEvent) {
+	function typed(event: SubmitEvent) {
 		event.preventDefault();
-		const tag = input?.value.trim().toUpperCase() ?? '';
+		const word = input?.value ?? '';
 		if (input) input.value = '';
 		input?.focus();
+		take(word);
+	}
+	function take(word: string) {
+		const tag = word.trim().toUpperCase();
 		if (tag === '') return;
 		waiting++;
 		last = last.then(async () => {
 			const why = await send(tag);
 			waiting--;
+			if (why) sound('refused');
 			refused = [...refused.filter((r) => r.tag !== tag), ...(why ? [{ tag, why }] : [])];
 		});
 	}
@@ -66,7 +75,7 @@
 		</Notice>
 	</div>
 {/each}
-<form method="post" {action} class="flex flex-wrap items-end gap-3" onsubmit={take}>
+<form method="post" {action} class="flex flex-wrap items-end gap-3" onsubmit={typed}>
 	<div>
 		<label class="label" for={field}>{label}</label>
 		<!-- svelte-ignore a11y_autofocus -->
@@ -86,5 +95,13 @@
 		>{button}{#if primary}
 			<kbd>Enter</kbd>{/if}</button
 	>
+	<CameraKey open={looking} onclick={() => (looking = !looking)} />
 	{#if waiting}<span class="text-soft" role="status">sending {waiting} …</span>{/if}
 </form>
+{#if looking}<CameraScan
+		onscan={take}
+		onclose={() => {
+			looking = false;
+			input?.focus();
+		}}
+	/>{/if}

@@ -5,6 +5,7 @@
 	import { page } from '$app/state';
 	import CalendarDays from '@lucide/svelte/icons/calendar-days';
 	import ClipboardList from '@lucide/svelte/icons/clipboard-list';
+	import Camera from '@lucide/svelte/icons/camera';
 	import Cylinder from '@lucide/svelte/icons/cylinder';
 	import Gauge from '@lucide/svelte/icons/gauge';
 	import GraduationCap from '@lucide/svelte/icons/graduation-cap';
@@ -103,6 +104,7 @@
 	const { pressureUnit, temperatureUnit } = $derived(siteUnits());
 	const once = (unit: string, i: number, all: readonly string[]) => all.indexOf(unit) === i;
 	let helping = $state(false);
+	let looking = $state(false);
 	function shortcut(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (target.closest('input, textarea, select, [role=dialog], [role=spinbutton]')) return;
@@ -152,6 +154,13 @@
 				required
 				placeholder="Scan a tag, or type what you look for"
 			/>
+			<button
+				type="button"
+				class="icon"
+				aria-label="Scan with the camera"
+				aria-pressed={looking}
+				onclick={() => (looking = !looking)}><Camera size={20} aria-hidden="true" /></button
+			>
 		</form>
 		<div class="facts">
 			<span>Rules <b>{ruleSet.toUpperCase()}</b></span>
@@ -205,6 +214,14 @@
 	</nav>
 	<ProofDialog name={actor.name} {hasPin} {shared} />
 	<main id="main" tabindex="-1">
+		{#if looking}{#await import('../camera/CameraScan.svelte') then { default: CameraScan }}<div
+					class="mb-4"
+				>
+					<CameraScan
+						onscan={(word) => location.assign(`/scan?q=${encodeURIComponent(word)}`)}
+						onclose={() => (looking = false)}
+					/>
+				</div>{/await}{/if}
 		{#if failuresBefore}<FailedTries tries={failuresBefore} />{/if}<Unkept /><Refusals /><TimerStrip
 			{timers}
 		/>{@render children()}
@@ -232,6 +249,7 @@
 		text-decoration: none;
 	}
 	header form[role='search'] {
+		display: flex;
 		position: relative;
 		flex: 1 1 16rem;
 		max-width: 26rem;

@@ -4,6 +4,8 @@
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { sound } from '$lib/ui/sound/sounds';
+	import { soundsOn, voiceOn, wantSounds, wantVoice } from '$lib/ui/sound/wanted';
 	import { keptHere, wipe, type Kept } from '$lib/ui/shell/kept';
 	import { siteMoment } from '$lib/ui/time/moments';
 
@@ -13,7 +15,11 @@
 	let kept = $state.raw<Kept | null>(null);
 	let wiped = $state(false);
 	const look = async () => (kept = await keptHere(me));
-	onMount(() => void look());
+	let [sounds, voice] = $state([true, false]);
+	onMount(() => {
+		[sounds, voice] = [soundsOn(), voiceOn()];
+		void look();
+	});
 
 	async function wipeMine() {
 		await wipe(me);
@@ -58,6 +64,33 @@
 			>
 			<button class="button justify-self-start">Keep this</button>
 		</form>
+		<h2 class="mt-8 text-ink! text-[1.1rem]!">Sounds and voice of this device</h2>
+		<p class="text-soft mt-1 max-w-prose">
+			Told apart by their rhythm, all of them low; a telephone shakes in the same rhythm.
+		</p>
+		<label class="mt-2 flex min-h-11 items-center gap-3"
+			><input
+				type="checkbox"
+				bind:checked={sounds}
+				onchange={() => {
+					wantSounds(sounds);
+					sound('kept');
+				}}
+			/> Sounds, and shaking</label
+		>
+		<p class="flex flex-wrap gap-2">
+			<button type="button" class="button" onclick={() => sound('read')}>Read</button>
+			<button type="button" class="button" onclick={() => sound('kept')}>Kept</button>
+			<button type="button" class="button" onclick={() => sound('refused')}
+				>Refused, or look again</button
+			>
+			<button type="button" class="button" onclick={() => sound('over')}>A clock has run out</button
+			>
+		</p>
+		<label class="mt-3 flex min-h-11 items-center gap-3"
+			><input type="checkbox" bind:checked={voice} onchange={() => wantVoice(voice)} /> Steps of an inspection
+			are read aloud</label
+		>
 	</section>
 	<section aria-labelledby="kept-title">
 		<h2 id="kept-title" class="text-ink! text-[1.1rem]!">What this browser keeps of you</h2>
