@@ -11,6 +11,7 @@ await runMain(async () => {
 	await runScript('bench-core', {});
 	await runScript('bench-drill', {});
 	if (process.argv.includes('--listen')) return listening();
+	if (process.argv.includes('--look')) return looking();
 	if (process.argv.includes('--core')) return;
 	if (process.argv.includes('--board')) return board();
 	if (process.argv.includes('--freeze')) return freeze();
@@ -20,6 +21,7 @@ await runMain(async () => {
 	if (process.argv.includes('--learn')) return learning();
 	if (process.argv.includes('--pages')) return pages();
 	await listening();
+	await looking();
 	await measured('bench-live', { benches: 100 });
 	if (process.argv.includes('--live')) return;
 	await write();
@@ -47,6 +49,11 @@ function measured(name, options, first = () => {}) {
 /** The ear for warning whistles. */
 async function listening() {
 	await runScript('bench-listen', {});
+}
+
+/** The eye for gauges. */
+async function looking() {
+	await runScript('bench-dial', {});
 }
 
 /** What the record teaches, and a recall, with four thousand items. */

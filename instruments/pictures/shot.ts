@@ -57,15 +57,6 @@ export function ontoFlat(flat: { width: number; height: number }, shot: Shot) {
 			const det = a * d - b * c;
 			const [X, Y] = [(focal * (du * d - dv * b)) / det, (focal * (dv * a - du * c)) / det];
 			return { x: X + flat.width / 2, y: Y + flat.height / 2 };
-		},
-		/** Of a pixel of the flat thing, in the frame. */
-		frameAt(x: number, y: number): { x: number; y: number } {
-			const [X, Y] = [x - flat.width / 2, y - flat.height / 2];
-			const z = X * across[2] + Y * down[2] + focal;
-			return {
-				x: mx + (focal * (X * across[0] + Y * down[0])) / z,
-				y: my + (focal * (X * across[1] + Y * down[1])) / z
-			};
 		}
 	};
 }

@@ -1,5 +1,6 @@
 import { WHISTLE_BAND_BAR } from '../bench/breathing-apparatus.ts';
 import { airwayOf } from '../data/families.ts';
+import { checkDial, type GaugeDial } from '../dial/model.ts';
 import { recordOf, type FamilyRecord } from '../data/family-records.ts';
 import { MOST_FILTER_MASS_G } from '../filters/stock.ts';
 import type { ReadingFacts } from '../inspection/reading.ts';
@@ -26,6 +27,13 @@ export interface ModelCard {
 	/** Band of its medium pressure, bar. */
 	mediumFromBar?: number;
 	mediumToBar?: number;
+	/** Its gauge: figure and angle of the first and of the last mark, bar from mark to mark (core/dial/model.ts). */
+	dialFromBar?: number;
+	dialFromDeg?: number;
+	dialToBar?: number;
+	dialToDeg?: number;
+	dialSmallBar?: number;
+	dialLargeBar?: number;
 	/** What its blower moves through the filters, L/min. */
 	blowerLPerMin?: number;
 	/** Its weight without cylinders and air, kg. */
@@ -94,6 +102,27 @@ export const CARD_NUMBERS: readonly CardField[] = [
 		of: isSet
 	},
 	{ key: 'mediumToBar', label: 'Medium pressure to', unit: 'bar', least: 1, most: 20, of: isSet },
+	{ key: 'dialFromBar', label: 'First mark', unit: 'bar', least: 0, most: 100, of: isSet },
+	{
+		key: 'dialFromDeg',
+		label: 'First mark at',
+		unit: '°',
+		least: -180,
+		most: 180,
+		hint: 'Clockwise from the top, left of it below 0.',
+		of: isSet
+	},
+	{ key: 'dialToBar', label: 'Last mark', unit: 'bar', least: 10, most: 500, of: isSet },
+	{ key: 'dialToDeg', label: 'Last mark at', unit: '°', least: -180, most: 180, of: isSet },
+	{ key: 'dialSmallBar', label: 'From mark to mark', unit: 'bar', least: 1, most: 50, of: isSet },
+	{
+		key: 'dialLargeBar',
+		label: 'From large mark to large mark',
+		unit: 'bar',
+		least: 5,
+		most: 200,
+		of: isSet
+	},
 	{
 		key: 'blowerLPerMin',
 		label: 'Flow of its blower',
@@ -162,6 +191,7 @@ export function checkCard(card: ModelCard, family: string): ModelCard {
 		if (low !== undefined && high !== undefined && low >= high)
 			throw new InputError(to, 'The upper end of a band lies above the lower one.');
 	}
+	dialOf(kept);
 	const carrier = recordOf(family).carries;
 	if (kept.filterMassG !== undefined && carrier !== null && carrier in MOST_FILTER_MASS_G) {
 		const most = MOST_FILTER_MASS_G[carrier as keyof typeof MOST_FILTER_MASS_G];
@@ -179,6 +209,24 @@ export function checkCard(card: ModelCard, family: string): ModelCard {
 	if (stray) throw new InputError('keepDry', 'There is no such station on this airway.');
 	if (card.keepDry?.length) kept.keepDry = stations.filter((key) => card.keepDry?.includes(key));
 	return kept;
+}
+
+/**
+ * The gauge of a model; null where nothing is written of it.
+ * @throws InputError where a part of it is missing or cannot be
+ */
+export function dialOf(card: ModelCard): GaugeDial | null {
+	const keys = CARD_NUMBERS.map(({ key }) => key).filter((key) => key.startsWith('dial'));
+	const missing = keys.find((key) => card[key] === undefined);
+	if (keys.every((key) => card[key] === undefined)) return null;
+	if (missing) throw new InputError(missing, 'A gauge is read with all six figures, or none.');
+	const figure = (key: CardNumber) => card[key] ?? 0;
+	return checkDial({
+		from: { bar: figure('dialFromBar'), deg: figure('dialFromDeg') },
+		to: { bar: figure('dialToBar'), deg: figure('dialToDeg') },
+		smallBar: figure('dialSmallBar'),
+		largeBar: figure('dialLargeBar')
+	});
 }
 
 /** What of a model a reading is judged against. */

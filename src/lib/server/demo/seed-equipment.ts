@@ -69,6 +69,12 @@ const MAKER_SAYS: Record<string, Partial<typeof itemModel.$inferInsert>> = {
 			whistleToBar: 60,
 			mediumFromBar: 6.5,
 			mediumToBar: 9,
+			dialFromBar: 0,
+			dialFromDeg: -135,
+			dialToBar: 350,
+			dialToDeg: 135,
+			dialSmallBar: 10,
+			dialLargeBar: 50,
 			weightKg: 5.1,
 			keepDry: ['reducer', 'gauge', 'whistle', 'demand', 'distress'],
 			agents: ['wipes without bleach']

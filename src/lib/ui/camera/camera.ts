@@ -12,8 +12,8 @@ export interface OpenCamera {
 type WithTorch = { torch?: boolean };
 
 const REFUSED: Readonly<Record<string, string>> = {
-	NotAllowedError: 'The camera was refused. Allow it in the browser, or type what the label says.',
-	NotReadableError: 'Another program holds the camera. Shut it there, or type what the label says.'
+	NotAllowedError: 'The camera was refused. Allow it in the browser.',
+	NotReadableError: 'Another program holds the camera. Shut it there.'
 };
 
 /**
@@ -24,15 +24,13 @@ const REFUSED: Readonly<Record<string, string>> = {
  */
 export async function openCamera(lost: () => void): Promise<OpenCamera> {
 	if (!navigator.mediaDevices?.getUserMedia)
-		throw new NoPicture('This device gives no camera here. Type what the label says.');
+		throw new NoPicture('This device gives no camera here.');
 	const stream = await navigator.mediaDevices
 		.getUserMedia({
 			video: { facingMode: 'environment', width: { ideal: 1280 }, height: { ideal: 720 } }
 		})
 		.catch((error: unknown) => {
-			throw new NoPicture(
-				REFUSED[(error as Error).name] ?? 'There is no camera. Type what the label says.'
-			);
+			throw new NoPicture(REFUSED[(error as Error).name] ?? 'There is no camera.');
 		});
 	const [track] = stream.getVideoTracks();
 	track?.addEventListener('ended', lost);
@@ -53,15 +51,28 @@ export async function openCamera(lost: () => void): Promise<OpenCamera> {
 /** Pixels of the longer side of what is looked at; more only costs time. */
 const LONGER = 1280;
 
-/** What a video shows now; null while it shows nothing. */
-export function frameOf(video: HTMLVideoElement, into: HTMLCanvasElement): ImageData | null {
+/** Pixels of the side of a square that is looked at. */
+const SQUARE = 480;
+
+/**
+ * What a video shows now; null while it shows nothing.
+ * @param square only the square in its middle
+ */
+export function frameOf(
+	video: HTMLVideoElement,
+	into: HTMLCanvasElement,
+	square: boolean
+): ImageData | null {
 	const { videoWidth, videoHeight } = video;
 	if (!videoWidth || !videoHeight) return null;
-	const scale = Math.min(1, LONGER / Math.max(videoWidth, videoHeight));
-	const [width, height] = [Math.round(videoWidth * scale), Math.round(videoHeight * scale)];
+	const side = Math.min(videoWidth, videoHeight);
+	const [wide, tall] = square ? [side, side] : [videoWidth, videoHeight];
+	const scale = Math.min(1, (square ? SQUARE : LONGER) / Math.max(wide, tall));
+	const [width, height] = [Math.round(wide * scale), Math.round(tall * scale)];
 	if (into.width !== width || into.height !== height) [into.width, into.height] = [width, height];
 	const brush = into.getContext('2d', { willReadFrequently: true });
 	if (!brush) return null;
-	brush.drawImage(video, 0, 0, width, height);
+	const [left, top] = [(videoWidth - wide) / 2, (videoHeight - tall) / 2];
+	brush.drawImage(video, left, top, wide, tall, 0, 0, width, height);
 	return brush.getImageData(0, 0, width, height);
 }

@@ -1,15 +1,19 @@
 <script lang="ts">
 	/** Listens for the warning whistle while a set is let down, says when it began, and shows what was heard. */
 	import { onDestroy } from 'svelte';
+	import { lateBy, type OnsetFigure } from '$core/listen/onset-figure';
 	import { STRIP_ROWS, WHISTLE_HZ, WhistleEar } from '$core/listen/whistle';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import { sound } from '$lib/ui/sound/sounds';
 	import { openMicrophone, type Listening, NoSound } from './microphone';
 
 	interface Props {
-		/** It may be the whistle, or it is: the gauge is read now. */
-		onheard: () => void;
+		/** It may be the whistle, or it is: the gauge is read now. Told how many seconds ago it began. */
+		onheard: (agoS: number) => void;
+		/** What the bench showed as it began; null: it is read by eye. */
+		figure?: OnsetFigure | null;
 	}
-	let { onheard }: Props = $props();
+	let { onheard, figure = null }: Props = $props();
 
 	/** Columns of the picture: about six seconds. */
 	const COLUMNS = 384;
@@ -49,8 +53,8 @@
 		const perhaps = ear.perhaps();
 		if (begun === null && perhaps) {
 			[begun, hz] = [perhaps.sinceS, perhaps.hz];
-			navigator.vibrate?.([120, 60, 120]);
-			onheard();
+			sound('read');
+			onheard(now - perhaps.sinceS);
 		}
 		if (found[0]) [begun, hz, sure] = [found[0].onsetS, found[0].hz, true];
 		// What might have been one and ended was none.
@@ -99,6 +103,9 @@
 				{:else if begun === null}Listening. Let it down slowly.
 				{:else if sure}The whistle began {(now - begun).toFixed(0)} s ago, at {hz.toFixed(0)} Hz.
 				{:else}Is that it? Read the gauge now.{/if}
+				{#if begun !== null && figure}The bench showed {figure.bar.toFixed(1)} bar, give or take {figure.plusMinusBar.toFixed(
+						1
+					)}.{/if}
 			</p>
 		</div>
 		<canvas
@@ -109,8 +116,12 @@
 			aria-label="What is heard, {WHISTLE_HZ.least} to {WHISTLE_HZ.most} Hz, newest on the right"
 		></canvas>
 		<p class="text-soft mt-1 text-[0.9rem]">
-			It tells about half a second late: let down slower than a bar a second. It hears, you decide.
-			Nothing of the sound is kept or sent.
+			It tells about half a second late{#if begun !== null && !figure}: what you read now is up to {lateBy(
+					begun,
+					now,
+					1
+				).toFixed(0)} bar low at a bar a second{:else}: let down slower than a bar a second{/if}. It
+			hears, you decide. Nothing of the sound is kept or sent.
 		</p>
 	{/if}
 	{#if refusal}<div class="mt-2">

@@ -11,8 +11,10 @@
 		step: string;
 		whistle: boolean;
 		onfigure: (bar: number) => void;
+		/** Hears what the gauge shows while the set is let down. */
+		onfall?: (bar: number) => void;
 	}
-	let { bench, tag, step, whistle, onfigure }: Props = $props();
+	let { bench, tag, step, whistle, onfigure, onfall }: Props = $props();
 	let refusal = $state<{ message: string; path: string | null } | null>(null);
 	let falling = $state<number | null>(null);
 	let events: EventSource | undefined;
@@ -43,8 +45,10 @@
 	function listen() {
 		events?.close();
 		events = new EventSource(`${bench}/events`);
-		const show = (event: MessageEvent) =>
-			(falling = (JSON.parse(String(event.data)) as { highBar: number }).highBar);
+		const show = (event: MessageEvent) => {
+			falling = (JSON.parse(String(event.data)) as { highBar: number }).highBar;
+			onfall?.(falling);
+		};
 		events.onmessage = show;
 		events.addEventListener('ended', (event) => {
 			show(event);

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** A step that a reading answers: one figure, or a hold with its clock. The core judges what is typed. */
 	import { untrack } from 'svelte';
+	import type { GaugeDial } from '$core/dial/model';
 	import type { Step } from '$core/inspection/procedure';
 	import {
 		judgeReading,
@@ -9,6 +10,7 @@
 		type ReadingFacts,
 		type Readings
 	} from '$core/inspection/reading';
+	import { figureAtOnset, type GaugeMoment, type OnsetFigure } from '$core/listen/onset-figure';
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
 	import { typedNumber } from '$lib/ui/form/number';
@@ -33,6 +35,8 @@
 		onstart: (start: number) => Promise<void>;
 		/** The clock that a hold runs on; the server's where nothing is said. */
 		now?: () => number;
+		/** The gauge as the camera reads it; null: nothing is written of it. */
+		dial?: GaugeDial | null;
 		/** The device may listen for the whistle; not where the set is a drawn one. */
 		ear?: boolean;
 		/** What is said while a hold runs that this device times. */
@@ -48,6 +52,7 @@
 		onread,
 		onstart,
 		now = () => serverClock.now,
+		dial = null,
 		ear = true,
 		timedHere = 'The server is away: timed by this device, and said so in the record.'
 	}: Props = $props();
@@ -56,6 +61,20 @@
 	/** The figure was meant as typed, although it fits another unit better. */
 	let meant = $state<number | null>(null);
 	const rule = $derived(step.reading);
+	/** Medium pressure stands on another gauge. */
+	const onGauge = $derived(rule && rule.kind !== 'medium' && rule.kind !== 'inlet');
+	let looking = $state(false);
+	/** What the bench showed while the set was let down, the last minute of it. */
+	let fall: GaugeMoment[] = [];
+	let atOnset = $state.raw<OnsetFigure | null>(null);
+	function fell(bar: number) {
+		fall = [...fall.slice(-600), { atS: performance.now() / 1000, bar }];
+	}
+	function whistled(agoS: number) {
+		atOnset = figureAtOnset(fall, performance.now() / 1000 - agoS);
+		if (atOnset) text = String(Math.round(atOnset.bar * 10) / 10);
+		field?.focus();
+	}
 	const hold = $derived(rule?.kind === 'hold');
 	const left = $derived(timer ? secondsLeft(timer.startedAt, timer.seconds, now()) : null);
 	const running = $derived(left !== null && left > 0);
@@ -92,6 +111,12 @@
 		if (!running) untrack(() => setTimeout(() => field?.focus()));
 	});
 
+	/** A figure that was read for the person, who takes it with Enter. */
+	function take(bar: number) {
+		text = String(bar);
+		field?.focus();
+	}
+
 	function submit(event: SubmitEvent) {
 		event.preventDefault();
 		// Never guessed and never taken in silence: the person says which it was.
@@ -104,6 +129,7 @@
 		if (readings && judged && !judged.refusal) {
 			onread(readings);
 			text = '';
+			looking = false;
 		}
 	}
 </script>
@@ -156,12 +182,28 @@
 				{tag}
 				step={step.key}
 				whistle={rule?.kind === 'whistle'}
-				onfigure={(bar) => {
-					text = String(bar);
-					field?.focus();
-				}}
+				onfigure={take}
+				onfall={fell}
 			/>{/if}
-		{#if rule?.kind === 'whistle' && ear}<WhistleListener onheard={() => field?.focus()} />{/if}
+		{#if rule?.kind === 'whistle' && ear}<WhistleListener
+				onheard={whistled}
+				figure={atOnset}
+			/>{/if}
+		{#if dial && onGauge}
+			{#if looking}{#await import('$lib/ui/camera/DialReader.svelte') then { default: DialReader }}<DialReader
+						{dial}
+						onfigure={take}
+						onclose={() => {
+							looking = false;
+							field?.focus();
+						}}
+					/>{/await}
+			{:else}<p class="mt-3">
+					<button type="button" class="button" onclick={() => (looking = true)}
+						>Read the gauge with the camera</button
+					>
+				</p>{/if}
+		{/if}
 		{#if suspicion}<p class="mt-2 text-due" role="status">
 				{typed} does not fit here. In {suspicion.unit} it would be {suspicion.bar.toFixed(0)} bar:
 				<button

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { hearsKeys } from '$lib/ui/shell/keys.svelte';
-	import { NEVER_WETTED } from '$core/register/model-card';
+	import { dialOf, NEVER_WETTED } from '$core/register/model-card';
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { ZONE_NAMES } from '$core/airway/airway';
@@ -208,6 +208,7 @@
 						{#key step.key}<ReadingStep
 								{step}
 								limits={data.limits}
+								dial={dialOf(data.card)}
 								{timer}
 								bench={data.hasBench ? `/api/runs/${data.run.id}/gauge` : null}
 								tag={data.item.tag}

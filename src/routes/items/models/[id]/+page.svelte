@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DialMarks from '$lib/ui/camera/DialMarks.svelte';
 	import { untrack } from 'svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -19,8 +20,15 @@
 	const inlets = $derived(family?.inlets ?? []);
 	const numbers = $derived(family?.numbers ?? []);
 	let template = $state('');
+	/** The marks of its gauge are touched on a picture. */
+	let marking = $state(false);
 	/** Figures beside one another by what they are about. */
-	const ABOUT = { filters: 'Filters', air: 'Air', care: 'Wash and weight' } as const;
+	const ABOUT = {
+		filters: 'Filters',
+		air: 'Air',
+		gauge: 'Gauge, for the camera',
+		care: 'Wash and weight'
+	} as const;
 	const AT: Record<CardNumber, keyof typeof ABOUT> = {
 		filterMassG: 'filters',
 		blowerLPerMin: 'filters',
@@ -28,6 +36,12 @@
 		whistleToBar: 'air',
 		mediumFromBar: 'air',
 		mediumToBar: 'air',
+		dialFromBar: 'gauge',
+		dialFromDeg: 'gauge',
+		dialToBar: 'gauge',
+		dialToDeg: 'gauge',
+		dialSmallBar: 'gauge',
+		dialLargeBar: 'gauge',
 		weightKg: 'care',
 		washMaxC: 'care',
 		cabinetMaxC: 'care'
@@ -143,6 +157,19 @@
 							/>
 						{/each}
 					</div>
+					{#if about === 'gauge'}
+						{#if marking}<DialMarks
+								onmarked={(from, to) => {
+									$typed.dialFromDeg = String(from);
+									$typed.dialToDeg = String(to);
+								}}
+								onclose={() => (marking = false)}
+							/>{:else}<p>
+								<button type="button" class="button" onclick={() => (marking = true)}
+									>Mark both on a picture</button
+								>
+							</p>{/if}
+					{/if}
 					{#if about === 'care'}
 						{#if family?.washed || card.agents}<div>
 								<p class="label">Disinfected with</p>
