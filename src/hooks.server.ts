@@ -28,6 +28,7 @@ const OPEN = [
 	/^\/sign-in$/,
 	/^\/set-up$/,
 	/^\/hand-over$/,
+	/^\/screen(?:\/now)?$/,
 	/^\/api\/sign-in$/,
 	/^\/invite\/[\w-]+$/,
 	/^\/calendar\/[\w-]+\.ics$/,

@@ -49,6 +49,7 @@ export const LEFT_OUT = [
 	'lease',
 	'plan_feed',
 	'rate_limit',
+	'second_screen',
 	'session',
 	'sign_in_failure',
 	'steady_clock',

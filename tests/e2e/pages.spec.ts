@@ -149,6 +149,7 @@ async function everyPage(page: Page): Promise<string[]> {
 		'/settings/device',
 		'/settings/keys',
 		'/hand-over',
+		'/screen',
 		'/items/HM-9999'
 	];
 }

@@ -6,6 +6,7 @@ import {
 	setPartLevel
 } from '../../src/lib/server/faults/parts.ts';
 import { startPlannedJob } from '../../src/lib/server/faults/planned.ts';
+import { openScreen } from '../../src/lib/server/access/screens.ts';
 import { noteEvent } from '../../src/lib/server/register/events.ts';
 import { fitLayer, removeLayer } from '../../src/lib/server/filters/layers.ts';
 import type { Context } from '../../src/lib/server/kernel/context.ts';
@@ -65,6 +66,15 @@ const rule = (): RuleInput => ({
 
 /** Writes about the site and its stores, each with the least role that may do it. */
 export const SITE_WRITES: [string, Role, (context: Context) => Promise<unknown>][] = [
+	[
+		'open a second screen',
+		'technician',
+		(c) =>
+			openScreen(c, {
+				id: id(),
+				shows: { about: 'x', title: 'x', text: '', lines: [], figure: null, until: null }
+			})
+	],
 	[
 		'choose messages',
 		'viewer',

@@ -29,6 +29,16 @@ export const ACCESS_ACTIONS = {
 		payload: nothing,
 		says: () => 'Name, initials or address of an account changed'
 	}),
+	'screen.opened': action({
+		subject: 'account',
+		payload: z.object({ about: z.string() }),
+		says: (p) => `A second screen may follow: ${p.about}`
+	}),
+	'screen.lit': action({
+		subject: 'account',
+		payload: z.object({ about: z.string() }),
+		says: (p) => `A second screen follows: ${p.about}`
+	}),
 	'account.disabled': action({
 		subject: 'account',
 		payload: z.object({ why: z.string() }),

@@ -217,6 +217,8 @@ const PAYLOADS: { [N in ActionName]: Parameters<typeof checkPayload<N>>[1] } = {
 	'account.pin-chosen': {},
 	'account.pin-taken': { failures: 8 },
 	'account.card-given': {},
+	'screen.opened': { about: 'BA-0208' },
+	'screen.lit': { about: 'BA-0208' },
 	'account.notices': { digest: true, urgent: false },
 	'notice.tried-again': { subject: 'Yard: 2 overdue', address: 'tech@example.test' },
 	'account.two-step': { on: true },

@@ -1,10 +1,8 @@
-import { Spectrum } from './spectrum.ts';
+import { Pieces } from './pieces.ts';
 
 /** Where a warning whistle sounds, Hz. Common practice; makers give their own within it. */
 export const WHISTLE_HZ = { least: 1500, most: 5000 } as const;
 
-/** Pieces of sound are about this long, and begin so much apart, s: a tone is told from its neighbours, and its begin in time. Site. */
-const [PIECE_S, STEP_S] = [0.064, 0.016];
 /** A bin this many times above what is about it, in frequency, is a tone. Site: measured in the benchmark. */
 const STANDS_OUT = 10;
 /** And this many times above what was there before, to begin one: what hums all the time is no onset. Site. */
@@ -55,41 +53,32 @@ interface Track {
  * against seeded sounds.
  */
 export class WhistleEar {
-	private readonly spectrum: Spectrum;
-	private readonly step: number;
+	private readonly pieces: Pieces;
 	private readonly from: number;
 	private readonly bins: number;
-	private readonly powers: Float64Array;
+	private powers: Float64Array = new Float64Array(0);
 	private readonly before: Float64Array;
 	private readonly about: Float64Array;
 	private readonly middles: Float64Array;
-	private held = new Float32Array(0);
-	private piece = 0;
 	private tracks: Track[] = [];
 
 	/** @param sampleRate samples a second; at least 11 kHz, for whistles up to 5 kHz */
 	constructor(readonly sampleRate: number) {
-		if (!(sampleRate >= 11_000 && sampleRate <= 192_000))
-			throw new RangeError('sampleRate from 11000 to 192000');
-		const size = 2 ** Math.round(Math.log2(PIECE_S * sampleRate));
-		this.spectrum = new Spectrum(size);
-		this.step = Math.max(1, Math.round(STEP_S * sampleRate));
-		this.from = Math.floor((WHISTLE_HZ.least * size) / sampleRate);
-		this.bins = Math.ceil((WHISTLE_HZ.most * size) / sampleRate) - this.from + 1;
-		this.powers = new Float64Array(size / 2);
+		this.pieces = new Pieces(sampleRate);
+		this.from = Math.floor(this.pieces.binOf(WHISTLE_HZ.least));
+		this.bins = Math.ceil(this.pieces.binOf(WHISTLE_HZ.most)) - this.from + 1;
 		this.before = new Float64Array(this.bins);
 		this.about = new Float64Array(Math.ceil(this.bins / BLOCK));
 		this.middles = new Float64Array(this.about.length);
 	}
 
-	/** Hz of the middle of a bin. */
-	private hzOf(bin: number): number {
-		return ((this.from + bin) * this.sampleRate) / this.spectrum.size;
+	private get piece(): number {
+		return this.pieces.count;
 	}
 
-	/** Seconds of the middle of a piece. */
-	private timeOf(piece: number): number {
-		return (piece * this.step + this.spectrum.size / 2) / this.sampleRate;
+	/** Hz of the middle of a bin. */
+	private hzOf(bin: number): number {
+		return this.pieces.hzOf(this.from + bin);
 	}
 
 	/**
@@ -99,23 +88,17 @@ export class WhistleEar {
 	 * @returns whistles that are certain now; each once
 	 */
 	hear(samples: Float32Array, drawn?: (column: Float32Array) => void): WhistleHeard[] {
-		const joined = new Float32Array(this.held.length + samples.length);
-		joined.set(this.held);
-		joined.set(samples, this.held.length);
 		const heard: WhistleHeard[] = [];
-		let at = 0;
-		for (; at + this.spectrum.size <= joined.length; at += this.step) {
-			this.spectrum.powers(joined, at, this.powers);
+		this.pieces.feed(samples, (powers) => {
+			this.powers = powers;
 			heard.push(...this.listen());
 			drawn?.(this.column());
-			this.piece++;
-		}
-		this.held = joined.slice(at);
+		});
 		return heard;
 	}
 
 	private listen(): WhistleHeard[] {
-		const learning = this.piece * STEP_S < LEARNS_S;
+		const learning = this.piece * this.pieces.stepS < LEARNS_S;
 		this.measureAbout();
 		const tones = this.tones();
 		const tracked = this.follow(tones);
@@ -193,7 +176,7 @@ export class WhistleEar {
 		}
 		this.tracks = this.tracks.filter(
 			(track) =>
-				(this.piece - track.last) * STEP_S <= GONE_S &&
+				(this.piece - track.last) * this.pieces.stepS <= GONE_S &&
 				Math.abs(track.bin - track.first) <= 1 + STRAYS * (this.from + track.first) &&
 				// One that is there in too few of its pieces is noise.
 				(this.piece - track.begun < 12 ||
@@ -204,7 +187,7 @@ export class WhistleEar {
 
 	/** Learns what is there all the time; not from what may be the whistle. */
 	private remember(learning: boolean): void {
-		const share = learning ? 1 / (this.piece + 1) : STEP_S / FORGETS_S;
+		const share = learning ? 1 / (this.piece + 1) : this.pieces.stepS / FORGETS_S;
 		const beside = new Set<number>();
 		for (const { bin } of this.tracks)
 			for (let k = bin - MOVES; k <= bin + MOVES; k++) beside.add(k);
@@ -216,24 +199,26 @@ export class WhistleEar {
 
 	/** A tone that began and goes on, and is not certain yet: since when, s, and where, Hz; null: there is none. */
 	perhaps(): { sinceS: number; hz: number } | null {
-		const least = Math.ceil(PERHAPS_S / STEP_S);
+		const least = Math.ceil(PERHAPS_S / this.pieces.stepS);
 		const likely = this.tracks
 			.filter(({ begun, found }) => {
 				const age = this.piece - begun;
 				return age >= least && found / age >= FOUND;
 			})
 			.sort((a, b) => b.most - a.most)[0];
-		return likely ? { sinceS: this.timeOf(likely.begun), hz: this.hzOf(likely.first) } : null;
+		return likely
+			? { sinceS: this.pieces.timeOf(likely.begun), hz: this.hzOf(likely.first) }
+			: null;
 	}
 
 	private certain(): WhistleHeard[] {
-		const stays = Math.ceil(STAYS_S / STEP_S);
+		const stays = Math.ceil(STAYS_S / this.pieces.stepS);
 		const sure = this.tracks.filter(({ begun, found }) => {
 			const age = this.piece - begun + 1;
 			return age === stays && found / age >= FOUND;
 		});
 		return sure.map(({ begun, first, most }) => ({
-			onsetS: this.timeOf(begun),
+			onsetS: this.pieces.timeOf(begun),
 			hz: this.hzOf(first),
 			aboveDb: 10 * Math.log10(most)
 		}));

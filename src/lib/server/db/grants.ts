@@ -20,6 +20,7 @@ const PASSING = [
 	'planned_job',
 	'rate_limit',
 	'run_timer',
+	'second_screen',
 	'session',
 	'sign_in_failure',
 	'wearer_name',

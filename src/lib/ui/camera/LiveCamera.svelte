@@ -91,11 +91,14 @@
 			away('The camera was let go as the screen went away.');
 	}}
 />
-<section class="mt-2 w-full max-w-[34rem] border-2 border-ink bg-sheet p-2" aria-label="Camera">
+<section
+	class="mt-2 grid w-full max-w-[46rem] items-start gap-x-4 border-2 border-ink bg-sheet p-2 sm:grid-cols-[minmax(0,auto)_minmax(12rem,1fr)]"
+	aria-label="Camera"
+>
 	<div
 		class={['relative overflow-hidden bg-black', stage === 'off' && 'hidden']}
 		style:aspect-ratio="{frame.width} / {frame.height}"
-		style:max-width="calc(38dvh * {frame.width / frame.height})"
+		style:width="min(78vw, calc(38dvh * {frame.width / frame.height}))"
 	>
 		<video
 			bind:this={video}
@@ -110,24 +113,26 @@
 			aria-hidden="true">{@render over(frame)}</svg
 		>
 	</div>
-	<p class="mt-2 min-h-8 text-[1.15rem] font-semibold" role="status">
-		{#if stage === 'asking'}Asking for the camera …
-		{:else if stage === 'off'}The camera is shut.
-		{:else}{@render status()}{/if}
-	</p>
-	{#if stage === 'looking'}{@render more?.()}{/if}
-	{#if refusal}<div class="mt-1">
-			<Notice kind="refusal"><p>{refusal}</p></Notice>
-		</div>{/if}
-	<div class="mt-2 flex flex-wrap gap-2">
-		{#if camera?.torch}<button
-				type="button"
-				class={['button', lit && 'primary']}
-				aria-pressed={lit}
-				onclick={torch}>Lamp</button
-			>{/if}
-		{#if stage === 'off'}<button type="button" class="button" onclick={open}>Open it again</button
-			>{/if}
-		<button type="button" class="button" onclick={onclose}>Shut the camera</button>
+	<div class={stage === 'off' ? 'sm:col-span-2' : ''}>
+		<p class="max-sm:mt-2 min-h-8 text-[1.15rem] font-semibold" role="status">
+			{#if stage === 'asking'}Asking for the camera …
+			{:else if stage === 'off'}The camera is shut.
+			{:else}{@render status()}{/if}
+		</p>
+		{#if stage === 'looking'}{@render more?.()}{/if}
+		{#if refusal}<div class="mt-1">
+				<Notice kind="refusal"><p>{refusal}</p></Notice>
+			</div>{/if}
+		<div class="mt-2 flex flex-wrap gap-2">
+			{#if camera?.torch}<button
+					type="button"
+					class={['button', lit && 'primary']}
+					aria-pressed={lit}
+					onclick={torch}>Lamp</button
+				>{/if}
+			{#if stage === 'off'}<button type="button" class="button" onclick={open}>Open it again</button
+				>{/if}
+			<button type="button" class="button" onclick={onclose}>Shut the camera</button>
+		</div>
 	</div>
 </section>

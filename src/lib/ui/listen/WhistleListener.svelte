@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Listens for the warning whistle while a set is let down, says when it began, and shows what was heard. */
-	import { onDestroy } from 'svelte';
+	import { onDestroy, tick } from 'svelte';
 	import { lateBy, type OnsetFigure } from '$core/listen/onset-figure';
 	import { STRIP_ROWS, WHISTLE_HZ, WhistleEar } from '$core/listen/whistle';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -8,12 +8,14 @@
 	import { openMicrophone, type Listening, NoSound } from './microphone';
 
 	interface Props {
+		/** It begins to listen: what it says is to be seen. */
+		onlisten: () => void;
 		/** It may be the whistle, or it is: the gauge is read now. Told how many seconds ago it began. */
 		onheard: (agoS: number) => void;
 		/** What the bench showed as it began; null: it is read by eye. */
 		figure?: OnsetFigure | null;
 	}
-	let { onheard, figure = null }: Props = $props();
+	let { onlisten, onheard, figure = null }: Props = $props();
 
 	/** Columns of the picture: about six seconds. */
 	const COLUMNS = 384;
@@ -28,6 +30,7 @@
 	let microphone: Listening | null = null;
 	let ear: WhistleEar | null = null;
 	let heardSamples = 0;
+	let ink = '#00606a';
 	let left = false;
 
 	async function listen() {
@@ -40,6 +43,9 @@
 			microphone = opened;
 			ear = new WhistleEar(opened.sampleRate);
 			stage = 'listening';
+			await tick();
+			ink = strip ? getComputedStyle(strip).color : ink;
+			onlisten();
 		} catch (error) {
 			refusal = error instanceof NoSound ? error.message : 'The microphone did not open.';
 			stage = 'off';
@@ -64,12 +70,17 @@
 		const brush = strip?.getContext('2d');
 		if (!strip || !brush) return;
 		const { width, height } = strip;
+		brush.globalAlpha = 1;
+		brush.globalCompositeOperation = 'copy';
 		brush.drawImage(strip, -1, 0);
+		brush.globalCompositeOperation = 'source-over';
+		// In the colours of the theme.
+		brush.fillStyle = ink;
 		const rise = height / STRIP_ROWS;
 		for (let row = 0; row < STRIP_ROWS; row++) {
 			const level = ((column[row] ?? QUIET_DB) - QUIET_DB) / (LOUD_DB - QUIET_DB);
-			brush.fillStyle = `rgb(0 90 100 / ${Math.max(0, Math.min(1, level)).toFixed(2)})`;
 			brush.clearRect(width - 1, height - (row + 1) * rise, 1, rise);
+			brush.globalAlpha = Math.max(0, Math.min(1, level));
 			brush.fillRect(width - 1, height - (row + 1) * rise, 1, rise);
 		}
 	}
@@ -90,7 +101,7 @@
 </script>
 
 <svelte:document onvisibilitychange={slept} />
-<div class="mt-3">
+<div class="mb-3">
 	{#if stage === 'off'}
 		<button type="button" class="button" onclick={listen}>Listen with this device</button>
 	{:else}
@@ -112,7 +123,7 @@
 			bind:this={strip}
 			width={COLUMNS}
 			height="96"
-			class="mt-2 h-24 w-full border border-rule bg-[#f4f6f4]"
+			class="mt-2 h-12 w-full border sm:h-20 border-rule bg-paper text-accent"
 			aria-label="What is heard, {WHISTLE_HZ.least} to {WHISTLE_HZ.most} Hz, newest on the right"
 		></canvas>
 		<p class="text-soft mt-1 text-[0.9rem]">

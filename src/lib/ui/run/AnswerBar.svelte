@@ -9,6 +9,8 @@
 		done: number;
 		/** A reject code is being chosen. */
 		choosing: boolean;
+		/** Seen and hit from afar: with an elbow, or a knuckle in a glove. */
+		large?: boolean;
 		/** Somebody else answers this step. */
 		blocked: boolean;
 		/** What ends the list. */
@@ -27,6 +29,7 @@
 		done,
 		choosing,
 		blocked,
+		large = false,
 		signs = 'Sign',
 		onsign,
 		ongood,
@@ -37,7 +40,7 @@
 	}: Props = $props();
 </script>
 
-<div class="answers no-print">
+<div class={['answers no-print', large && 'large']}>
 	{#if ready}
 		<button type="button" class="button big good" onclick={onsign}><kbd>Enter</kbd> {signs}</button>
 	{:else}
@@ -106,6 +109,11 @@
 		border-color: var(--held);
 		color: var(--held);
 	}
+	.large .big,
+	.large .button {
+		min-height: 22vh;
+		font-size: clamp(1.4rem, 4vw, 3rem);
+	}
 	@media (min-width: 64rem) {
 		.answers {
 			left: 136px;
@@ -113,7 +121,7 @@
 			gap: 12px;
 			padding: 14px 1.6rem 18px;
 		}
-		.answers .button {
+		.answers:not(.large) .button {
 			min-height: 68px;
 		}
 	}

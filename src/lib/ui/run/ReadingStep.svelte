@@ -10,6 +10,7 @@
 		type ReadingFacts,
 		type Readings
 	} from '$core/inspection/reading';
+	import { couldBeOwn } from '$core/listen/listens';
 	import { figureAtOnset, type GaugeMoment, type OnsetFigure } from '$core/listen/onset-figure';
 	import { InputError } from '$core/verdict';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -57,6 +58,7 @@
 		timedHere = 'The server is away: timed by this device, and said so in the record.'
 	}: Props = $props();
 	let text = $state('');
+	let box: HTMLElement | undefined = $state();
 	let field: HTMLInputElement | undefined = $state();
 	/** The figure was meant as typed, although it fits another unit better. */
 	let meant = $state<number | null>(null);
@@ -67,11 +69,15 @@
 	/** What the bench showed while the set was let down, the last minute of it. */
 	let fall: GaugeMoment[] = [];
 	let atOnset = $state.raw<OnsetFigure | null>(null);
+	let anothers = $state<number | null>(null);
 	function fell(bar: number) {
 		fall = [...fall.slice(-600), { atS: performance.now() / 1000, bar }];
 	}
 	function whistled(agoS: number) {
-		atOnset = figureAtOnset(fall, performance.now() / 1000 - agoS);
+		const figure = figureAtOnset(fall, performance.now() / 1000 - agoS);
+		// A whistle far from where this set can whistle is that of the next bench.
+		anothers = figure && !couldBeOwn(figure.bar) ? figure.bar : null;
+		atOnset = anothers === null ? figure : null;
 		if (atOnset) text = String(Math.round(atOnset.bar * 10) / 10);
 		field?.focus();
 	}
@@ -134,7 +140,7 @@
 	}
 </script>
 
-<div class="mt-4 max-w-[40rem] border-2 border-ink bg-sheet p-4">
+<div bind:this={box} class="mt-4 max-w-[40rem] scroll-mt-2 border-2 border-ink bg-sheet p-4">
 	{#if running && timer}
 		<Reading
 			label="Hold, started at {timer.startReading} bar"
@@ -147,6 +153,13 @@
 				: timedHere}
 		</p>
 	{:else}
+		{#if rule?.kind === 'whistle' && ear}<WhistleListener
+				onlisten={() => box?.scrollIntoView({ block: 'start' })}
+				onheard={whistled}
+				figure={atOnset}
+			/>{#if anothers !== null}<p class="mb-3 font-semibold text-due" role="status">
+					A whistle at {anothers.toFixed(0)} bar is not this set’s: the next bench? Go on listening.
+				</p>{/if}{/if}
 		<form onsubmit={submit} class="flex flex-wrap items-end gap-4">
 			<div>
 				<label class="label" for="reading"
@@ -184,10 +197,6 @@
 				whistle={rule?.kind === 'whistle'}
 				onfigure={take}
 				onfall={fell}
-			/>{/if}
-		{#if rule?.kind === 'whistle' && ear}<WhistleListener
-				onheard={whistled}
-				figure={atOnset}
 			/>{/if}
 		{#if dial && onGauge}
 			{#if looking}{#await import('$lib/ui/camera/DialReader.svelte') then { default: DialReader }}<DialReader

@@ -216,6 +216,15 @@ export class RunSession {
 		if (this.press(event.key, target)) event.preventDefault();
 	}
 
+	/** What a foot switch does: good, a step on, a step back. At a reading, good takes what stands in its field. */
+	pedal(does: 'good' | 'next' | 'back'): void {
+		if (!this.taken || !this.active) return;
+		if (does === 'back') this.move(-1);
+		else if (does === 'next') this.move(1);
+		else if (this.run.complete && !this.step) this.sign();
+		else if (!this.choosing && !this.step?.reading) this.give('good');
+	}
+
 	private press(key: string, target: HTMLElement): boolean {
 		const { step } = this;
 		const nth = Number(key) - 1;

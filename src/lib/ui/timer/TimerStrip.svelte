@@ -1,5 +1,7 @@
 <script lang="ts">
 	/** Holds that run, on every page, so that another item can be done meanwhile. */
+	import { sound } from '../sound/sounds';
+	import { say } from '../sound/voice';
 	import { minutesAndSeconds, secondsLeft, serverClock } from './clock.svelte';
 
 	interface Props {
@@ -14,6 +16,19 @@
 		}[];
 	}
 	let { timers }: Props = $props();
+	/** Clocks that were seen to run, and have not sounded yet. */
+	let running: readonly string[] = [];
+	$effect(() => {
+		const now = timers.map((timer) => ({
+			...timer,
+			left: secondsLeft(timer.startedAt, timer.seconds, serverClock.now)
+		}));
+		const over = now.filter(({ id, left }) => left === 0 && running.includes(id));
+		running = now.filter(({ left }) => left > 0).map(({ id }) => id);
+		if (!over.length) return;
+		sound('over');
+		say(over.map(({ tag, over: words }) => `${tag}: ${words}`).join('. '));
+	});
 </script>
 
 {#if timers.length}

@@ -5,6 +5,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { ZONE_NAMES } from '$core/airway/airway';
 	import { airwayOf, stationOf } from '$core/data/families';
+	import { heardAt } from '$core/listen/listens';
 	import { onRecordAt } from '$core/inspection/on-record';
 	import { readingText } from '$core/inspection/reading';
 	import Airway from '$lib/ui/airway/Airway.svelte';
@@ -20,6 +21,10 @@
 	import Assistant from './Assistant.svelte';
 	import AnswerBar from '$lib/ui/run/AnswerBar.svelte';
 	import Photos from '$lib/ui/photo/Photos.svelte';
+	import HandsFree from '$lib/ui/run/HandsFree.svelte';
+	import SecondScreen from '$lib/ui/screen/SecondScreen.svelte';
+	import { sound } from '$lib/ui/sound/sounds';
+	import SoundHint from '$lib/ui/listen/SoundHint.svelte';
 	import ReadingStep from '$lib/ui/run/ReadingStep.svelte';
 	import StepSheet from '$lib/ui/run/StepSheet.svelte';
 	import SignedRun from './SignedRun.svelte';
@@ -63,6 +68,37 @@
 			: [])
 	]);
 	const onRecord = $derived(step && data.onRecord ? onRecordAt(step, data.onRecord) : []);
+	/** Drawn to be read from two metres. */
+	let far = $state(false);
+	/** The step as it is read aloud. */
+	const words = $derived(
+		step ? `${step.title}. ${step.action}` : run.complete ? 'All steps are answered. Sign.' : ''
+	);
+	const hears = $derived(step ? heardAt(step) : null);
+	/** What a tablet beside the bench shows of it. */
+	const shows = $derived.by(() => {
+		const timerUntil = timer ? new Date(timer.startedAt).getTime() + timer.seconds * 1000 : null;
+		return {
+			about: `${data.item.tag} · ${procedure.name}`.slice(0, 80),
+			title: step?.title ?? (run.complete ? 'Sign' : `${run.left.length} steps left`),
+			text: step?.action ?? '',
+			lines: makerSays.slice(0, 3).map(({ text }) => `Maker: ${text}`),
+			figure: answered?.readings ? readingText(answered.readings).slice(0, 20) : null,
+			until: timerUntil ? new Date(timerUntil).toISOString() : null
+		};
+	});
+	// Each answer is heard to be taken, a refusal and the end sound otherwise.
+	let heard = untrack(() => run.done);
+	$effect(() => {
+		if (run.done > heard) sound(signed ? 'kept' : 'read');
+		heard = run.done;
+	});
+	$effect(() => {
+		if (refused) sound('refused');
+	});
+	$effect(() => {
+		if (signing) sound('kept');
+	});
 	/** The second person is saying who they are: the keys under the list would lie over theirs. */
 	let naming = $state(false);
 	let noteField: HTMLTextAreaElement | undefined = $state();
@@ -136,8 +172,8 @@
 		{run.done} of {run.total} · {signed ? 'signed' : keepLine}
 	</p>
 </div>
-<div class="flex flex-col">
-	<div class="mt-3 max-md:order-last max-md:pb-48">
+<div class={['flex flex-col', far && 'far']}>
+	<div class={['mt-3 max-md:order-last max-md:pb-48', far && 'hidden']}>
 		<Airway
 			stations={airway.stations}
 			{marks}
@@ -174,16 +210,39 @@
 	{#if signed && data.now}
 		<SignedRun {data} now={data.now} refusal={form?.refusal ?? null} />
 	{:else}
-		<div class="mt-2 grid gap-8 md:pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0">
+		<div
+			class={[
+				'mt-2 grid gap-8',
+				far ? 'pb-[34vh]' : 'md:pb-40 lg:grid-cols-[minmax(0,1fr)_18rem] lg:pb-0'
+			]}
+		>
 			<section aria-labelledby="step" class="min-h-[19rem]">
+				<div class="mb-2 ml-4 flex flex-wrap justify-end gap-2 sm:float-right">
+					{#if active}<SecondScreen {shows} />{/if}
+					{#if active}<HandsFree
+							{words}
+							bind:far
+							onpedal={(does) => {
+								const reading = document.querySelector<HTMLInputElement>('#reading');
+								if (does === 'good' && reading) reading.form?.requestSubmit();
+								else session.pedal(does);
+							}}
+						/>{/if}
+				</div>
 				{#if step && station}
 					<p class="text-soft">
 						Step {procedure.steps.indexOf(step) + 1} · {ZONE_NAMES[station.zone]}
 					</p>
-					<h2 id="step" class="text-[2rem]! leading-tight text-ink!" aria-live="polite">
+					<h2
+						id="step"
+						class={['leading-tight text-ink!', far ? 'text-[4.2rem]!' : 'text-[2rem]!']}
+						aria-live="polite"
+					>
 						{step.title}
 					</h2>
-					<p class="mt-1 max-w-[40rem] text-[1.2rem]">{step.action}</p>
+					<p class={['mt-1', far ? 'text-[2.9rem] leading-tight' : 'max-w-[40rem] text-[1.2rem]']}>
+						{step.action}
+					</p>
 					{#each makerSays as line (line.text)}<p class="mt-1 max-w-[40rem]">
 							<b>Maker:</b>
 							{line.text}
@@ -217,6 +276,9 @@
 								onstart={(start) => session.startHold(start)}
 							/>{/key}
 					{/if}
+					{#if active && hears && hears !== 'whistle'}{#key step.key}<SoundHint
+								what={hears}
+							/>{/key}{/if}
 					<StepSheet
 						family={data.item.family}
 						{step}
@@ -274,7 +336,7 @@
 					<h2 id="step" class="text-[1.6rem]! text-ink!">{run.left.length} steps left</h2>
 				{/if}
 			</section>
-			<aside aria-label="So far" class="border-rule lg:border-l lg:pl-5">
+			<aside aria-label="So far" class={['border-rule lg:border-l lg:pl-5', far && 'hidden']}>
 				<h2>Found so far</h2>
 				{#if found.length === 0}<p class="text-soft mt-1">Nothing that holds it.</p>{/if}
 				<ul class="mt-1">
@@ -309,6 +371,7 @@
 		</div>
 		{#if active && !(forAnother && naming)}
 			<AnswerBar
+				large={far}
 				{step}
 				ready={run.complete && !step}
 				done={run.done}
@@ -324,3 +387,19 @@
 		{/if}
 	{/if}
 </div>
+
+<style>
+	/* From two metres a figure is as large as the bench's own. */
+	.far :global(#reading) {
+		width: 14rem;
+		height: 6.5rem;
+		font-size: 4.5rem !important;
+	}
+	.far :global(form .button.primary) {
+		min-height: 6.5rem;
+		font-size: 2rem;
+	}
+	.far :global([role='status']) {
+		font-size: 2rem;
+	}
+</style>

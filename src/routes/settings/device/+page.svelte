@@ -4,6 +4,14 @@
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
+	import {
+		keepPedal,
+		type PedalDoes,
+		type Pedals,
+		pedals,
+		PEDALS,
+		refusedPedal
+	} from '$lib/ui/run/pedal';
 	import { sound } from '$lib/ui/sound/sounds';
 	import { soundsOn, voiceOn, wantSounds, wantVoice } from '$lib/ui/sound/wanted';
 	import { keptHere, wipe, type Kept } from '$lib/ui/shell/kept';
@@ -16,8 +24,19 @@
 	let wiped = $state(false);
 	const look = async () => (kept = await keptHere(me));
 	let [sounds, voice] = $state([true, false]);
+	let feet = $state.raw<Pedals>({});
+	/** What the next pedal that is pressed will do. */
+	let learning = $state<PedalDoes | null>(null);
+	let footRefused = $state<string | null>(null);
+	function pressed(event: KeyboardEvent) {
+		if (!learning || event.key === 'Tab') return;
+		event.preventDefault();
+		footRefused = event.key === 'Escape' ? null : refusedPedal(event.code);
+		if (event.key !== 'Escape' && !footRefused) feet = keepPedal(learning, event.code);
+		learning = null;
+	}
 	onMount(() => {
-		[sounds, voice] = [soundsOn(), voiceOn()];
+		[sounds, voice, feet] = [soundsOn(), voiceOn(), pedals()];
 		void look();
 	});
 
@@ -28,6 +47,7 @@
 	}
 </script>
 
+<svelte:window onkeydowncapture={pressed} />
 <svelte:head><title>This device · Grevan</title></svelte:head>
 <div class="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-2">
 	<section aria-labelledby="share-title">
@@ -91,6 +111,34 @@
 			><input type="checkbox" bind:checked={voice} onchange={() => wantVoice(voice)} /> Steps of an inspection
 			are read aloud</label
 		>
+		<h2 class="mt-8 text-ink! text-[1.1rem]!">Foot switch</h2>
+		<p class="text-soft mt-1 max-w-prose">
+			A foot switch is a keyboard with few keys. Choose what a pedal does, then press it.
+		</p>
+		<ul class="mt-2">
+			{#each PEDALS as { does, words } (does)}
+				<li class="rowline flex min-h-12 flex-wrap items-center gap-3 py-1">
+					<span class="min-w-40 flex-1">{words}</span>
+					<span class="font-mono">{feet[does] ?? 'none'}</span>
+					<button
+						type="button"
+						class={['button', learning === does && 'primary']}
+						onclick={() => {
+							learning = learning === does ? null : does;
+							footRefused = null;
+						}}>{learning === does ? 'Press the pedal …' : 'Set'}</button
+					>
+					{#if feet[does]}<button
+							type="button"
+							class="linkish min-h-11"
+							onclick={() => (feet = keepPedal(does, null))}>none</button
+						>{/if}
+				</li>
+			{/each}
+		</ul>
+		{#if footRefused}<div class="mt-2">
+				<Notice kind="refusal"><p>{footRefused}</p></Notice>
+			</div>{/if}
 	</section>
 	<section aria-labelledby="kept-title">
 		<h2 id="kept-title" class="text-ink! text-[1.1rem]!">What this browser keeps of you</h2>

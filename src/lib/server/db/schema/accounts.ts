@@ -3,6 +3,7 @@ import {
 	boolean,
 	index,
 	integer,
+	jsonb,
 	pgEnum,
 	pgTable,
 	text,
@@ -16,6 +17,7 @@ import {
 	WAYS_IN,
 	type WayIn
 } from '../../../../core/access/session.ts';
+import type { ScreenShows } from '../../../../core/access/screen.ts';
 import { oneOf } from './one-of.ts';
 
 export const role = pgEnum('role', ['viewer', 'technician', 'supervisor', 'admin']);
@@ -51,6 +53,23 @@ export const device = pgTable('device', {
 	shared: boolean('shared').notNull().default(false),
 	/** Until then a PIN is enough here; a password renews it. */
 	trustedUntil: at('trusted_until').notNull(),
+	createdAt: at('created_at').notNull().defaultNow()
+});
+
+/** A tablet beside a bench that follows what somebody does on another device. It is nobody, and sees only what it is shown. */
+export const secondScreen = pgTable('second_screen', {
+	id: uuid('id').primaryKey(),
+	/** Hash of the code that lights it, once. */
+	codeHash: text('code_hash').notNull().unique(),
+	codeUntil: at('code_until').notNull(),
+	/** Hash of what its browser keeps; null: no screen took the code yet. */
+	tokenHash: text('token_hash').unique(),
+	userId: text('user_id')
+		.notNull()
+		.references(() => user.id),
+	shows: jsonb('shows').$type<ScreenShows>().notNull(),
+	until: at('until').notNull(),
+	endedAt: at('ended_at'),
 	createdAt: at('created_at').notNull().defaultNow()
 });
 

@@ -4,7 +4,7 @@
 	import { readable } from '$core/plan/calendar';
 	import { shownFactor } from '$core/fit/fit-factor';
 	import { inHundred } from '$core/fit/pass-rate';
-	import { canStillPass, standingOf } from '$core/fit/protocols';
+	import { canStillPass, READ_ALOUD, standingOf } from '$core/fit/protocols';
 	import {
 		type CounterReading,
 		type ExerciseMeasured,
@@ -23,6 +23,7 @@
 	import FitFactors from '$lib/ui/people/FitFactors.svelte';
 	import { FitStream } from '$lib/ui/people/fit-stream.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
+	import SecondScreen from '$lib/ui/screen/SecondScreen.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 	import Tasting from './Tasting.svelte';
 
@@ -49,6 +50,31 @@
 	const now = $derived(open ? stepNow(steps, readings) : null);
 	const nameOf = (key: string | undefined) =>
 		protocol?.exercises.find((one) => one.key === key)?.name ?? '';
+	/** Movement and line: what the wearer is told changes with them, not with each count. */
+	const moment = $derived(open ? `${now?.exercise ?? ''} ${now?.line ?? ''}` : 'ended');
+	/** What a tablet before the wearer shows. */
+	const shows = $derived.by(() => {
+		const at = moment === 'ended' ? null : untrack(() => now);
+		const exercise = protocol?.exercises.find(({ key }) => key === at?.exercise);
+		const next = protocol?.exercises[protocol.exercises.findIndex((one) => one === exercise) + 1];
+		return {
+			about: 'Fit test',
+			title:
+				moment === 'ended'
+					? 'The test has ended'
+					: (exercise?.name ?? (at ? 'Breathe as always' : 'It begins in a moment')),
+			text:
+				moment === 'ended'
+					? 'Leave the mask on until you are told.'
+					: (exercise?.says ?? 'Stand still, breathe as always.'),
+			lines: [
+				...(exercise?.key === 'talk' ? [READ_ALOUD] : []),
+				...(exercise && next ? [`Then: ${next.name.toLowerCase()}`] : [])
+			],
+			figure: null,
+			until: at ? new Date(Date.now() + at.leftS * 1000).toISOString() : null
+		};
+	});
 	const last = $derived(readings.at(-1));
 	const worst = $derived(standing?.worst ?? null);
 	/** What the counter saw on one of its lines; nothing at all is drawn at the foot of the scale. */
@@ -190,6 +216,7 @@
 		class="order-1 grid grid-cols-[minmax(0,1fr)] gap-4 rounded border-2 border-ink bg-sheet p-4 lg:sticky lg:top-4 lg:order-none"
 		aria-label="How it stands"
 	>
+		{#if protocol && data.mayTest}<SecondScreen {shows} offered={open} />{/if}
 		{#if open && protocol}
 			<div role="status">
 				<p class="text-soft">
