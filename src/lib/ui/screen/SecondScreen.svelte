@@ -22,6 +22,8 @@
 		const response = await fetch(`/api/screens${path}`, {
 			method,
 			headers: { 'content-type': 'application/json', ...personHeaders() },
+			// A page that is left still takes its screen away.
+			keepalive: method === 'DELETE',
 			...(body ? { body: JSON.stringify(body) } : {})
 		}).catch(() => null);
 		const said = (await response?.json().catch(() => null)) as
@@ -54,6 +56,7 @@
 	onDestroy(end);
 </script>
 
+<svelte:window onpagehide={end} />
 {#if screen && !folded}
 	<div
 		class="my-2 grid max-w-[34rem] grid-cols-[9rem_1fr] gap-4 border-2 border-ink bg-sheet p-3 text-left"
