@@ -33,9 +33,10 @@ describe('a second screen', () => {
 		const id = randomUUID();
 		const { code } = await openScreen(ilse(), { id, shows: shows('Cylinder') });
 		expect(code).toMatch(SCREEN_CODE);
+		expect(await showScreen(ilse(), id, shows('Cylinder'))).toEqual({ lit: false });
 		const token = await lightScreen(tablet(), code, '10.0.0.1');
 		expect((await seen(token))?.title).toBe('Cylinder');
-		await showScreen(ilse(), id, shows('Whistle'));
+		expect(await showScreen(ilse(), id, shows('Whistle'))).toEqual({ lit: true });
 		expect((await seen(token))?.title).toBe('Whistle');
 		await expectRefusal(lightScreen(tablet(), code, '10.0.0.2'), 'invalid', /was used/);
 		expect((await seen(token))?.title).toBe('Whistle');

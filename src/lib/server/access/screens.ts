@@ -48,10 +48,15 @@ export async function openScreen(
 	);
 }
 
-/** Shows what its person does now. @throws Refusal where the screen is dark, or another's */
-export async function showScreen(context: Context, id: string, shows: ScreenShows): Promise<void> {
-	if (!(await showOn(context.db, { id, userId: context.actor.id }, shows)))
-		throw new Refusal('not found', 'That second screen shows nothing any more.');
+/** Shows what its person does now. @returns whether a screen has taken the code. @throws Refusal where the screen is dark, or another's */
+export async function showScreen(
+	context: Context,
+	id: string,
+	shows: ScreenShows
+): Promise<{ lit: boolean }> {
+	const shown = await showOn(context.db, { id, userId: context.actor.id }, shows);
+	if (!shown) throw new Refusal('not found', 'That second screen shows nothing any more.');
+	return { lit: shown.tokenHash !== null };
 }
 
 /** The person takes it away. */

@@ -17,7 +17,9 @@
 	let kept: Pedals = {};
 
 	onMount(() => {
-		[aloud, far, kept] = [voiceOn(), farOn(), pedals()];
+		// A telephone is read in the hand.
+		const wide = matchMedia('(min-width: 40rem)').matches;
+		[aloud, far, kept] = [voiceOn(), wide && farOn(), pedals()];
 		return hush;
 	});
 	$effect(() => {
@@ -48,7 +50,7 @@
 	>
 	<button
 		type="button"
-		class={['button', far && 'primary']}
+		class={['button max-sm:hidden', far && 'primary']}
 		aria-pressed={far}
 		onclick={() => {
 			far = !far;

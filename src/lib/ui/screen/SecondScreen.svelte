@@ -27,7 +27,9 @@
 			...(body ? { body: JSON.stringify(body) } : {})
 		}).catch(() => null);
 		const said = (await response?.json().catch(() => null)) as
-			{ message?: string; code?: string; link?: string; qr?: string } | null | undefined;
+			| { message?: string; lit?: boolean; code?: string; link?: string; qr?: string }
+			| null
+			| undefined;
 		return { ok: response?.ok ?? false, said };
 	}
 	async function open() {
@@ -50,6 +52,8 @@
 		const later = setTimeout(async () => {
 			const { ok, said } = await ask(`/${id}`, 'PUT', { shows: next });
 			if (!ok && said) [screen, refusal] = [null, said.message ?? AWAY];
+			// Its code is used up.
+			if (said?.lit) folded = true;
 		}, SETTLES_MS);
 		return () => clearTimeout(later);
 	});
@@ -61,7 +65,7 @@
 	<div
 		class="my-2 grid max-w-[34rem] grid-cols-[9rem_1fr] gap-4 border-2 border-ink bg-sheet p-3 text-left"
 	>
-		<div class="bg-white p-2 [&_svg]:h-auto [&_svg]:w-full">
+		<div class="self-start bg-white p-2 [&_svg]:h-auto [&_svg]:w-full">
 			<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn on the server from the address of this site -->
 			{@html screen.qr}
 		</div>

@@ -217,8 +217,8 @@
 			]}
 		>
 			<section aria-labelledby="step" class="min-h-[19rem]">
-				<div class="mb-2 ml-4 flex flex-wrap justify-end gap-2 sm:float-right">
-					{#if active}<SecondScreen {shows} />{/if}
+				<div class="float-right mb-2 ml-4 flex flex-wrap items-start justify-end gap-2">
+					{#if active}<div class="max-sm:hidden"><SecondScreen {shows} /></div>{/if}
 					{#if active}<HandsFree
 							{words}
 							bind:far

@@ -14,20 +14,20 @@ export const sweepScreens = (db: Connection, now: Date) =>
 			)
 		);
 
-/** Shows something else on a screen; nothing of the record. @returns whether it is still theirs and lit */
+/** Shows something else on a screen; nothing of the record. @returns it while it is still theirs */
 export async function showOn(
 	db: Connection,
 	{ id, userId }: { id: string; userId: string },
 	shows: ScreenShows
-): Promise<boolean> {
-	const changed = await db
+): Promise<{ tokenHash: string | null } | undefined> {
+	const [changed] = await db
 		.update(secondScreen)
 		.set({ shows })
 		.where(
 			and(eq(secondScreen.id, id), eq(secondScreen.userId, userId), isNull(secondScreen.endedAt))
 		)
-		.returning({ id: secondScreen.id });
-	return changed.length > 0;
+		.returning({ tokenHash: secondScreen.tokenHash });
+	return changed;
 }
 
 /** A screen goes dark. */

@@ -9,8 +9,7 @@ const body = z.object({ shows: screenShows });
 export const PUT = (event) =>
 	api(async () => {
 		const { shows } = parse(body, await jsonBody(event.request));
-		await showScreen(contextOf(event), parse(clientId, event.params.id), shows);
-		return {};
+		return showScreen(contextOf(event), parse(clientId, event.params.id), shows);
 	});
 
 /** Takes the screen away. */
