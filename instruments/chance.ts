@@ -1,3 +1,7 @@
+/** A draw from the normal distribution out of even ones (Box and Muller, published). */
+export const normalFrom = (chance: { next: () => number }): number =>
+	Math.sqrt(-2 * Math.log(1 - chance.next())) * Math.cos(2 * Math.PI * chance.next());
+
 /** Park and Miller's minimal standard generator, and normal numbers from it. */
 export class Chance {
 	private state: number;

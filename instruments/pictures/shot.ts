@@ -1,3 +1,4 @@
+import { normalFrom } from '../chance.ts';
 import { type GrayPicture, grayPicture, shadeAt } from '../../src/core/picture/gray.ts';
 import type { Chance } from '../../src/core/stats/chance.ts';
 
@@ -104,11 +105,6 @@ export function pictureOf(flat: GrayPicture, shot: Shot, chance: Chance): GrayPi
 	const { noise } = shot;
 	if (noise)
 		for (let i = 0; i < soft.data.length; i++)
-			soft.data[i] = (soft.data[i] ?? 0) + noise * normal(chance);
+			soft.data[i] = (soft.data[i] ?? 0) + noise * normalFrom(chance);
 	return soft;
-}
-
-/** A draw from the normal distribution (Box and Muller, published). */
-function normal(chance: Chance): number {
-	return Math.sqrt(-2 * Math.log(1 - chance.next())) * Math.cos(2 * Math.PI * chance.next());
 }

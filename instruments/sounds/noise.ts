@@ -1,3 +1,4 @@
+import { normalFrom } from '../chance.ts';
 import { Chance } from '../../src/core/stats/chance.ts';
 
 /** Noise of a workshop, drawn from a seed: nothing of it is a warning whistle. */
@@ -12,10 +13,6 @@ export const WORKSHOP = [
 	'beeper'
 ] as const;
 export type WorkshopNoise = (typeof WORKSHOP)[number];
-
-/** A draw from the normal distribution (Box and Muller, published). */
-const normal = (chance: Chance): number =>
-	Math.sqrt(-2 * Math.log(1 - chance.next())) * Math.cos(2 * Math.PI * chance.next());
 
 type Voice = (t: number) => number;
 
@@ -39,7 +36,7 @@ function voiceOf(kind: WorkshopNoise, chance: Chance): Voice {
 		const ring = chance.between(800, 3500);
 		return (t) => {
 			const since = t % every;
-			return 6 * Math.exp(-since * 40) * (normal(chance) + turn(ring, since));
+			return 6 * Math.exp(-since * 40) * (normalFrom(chance) + turn(ring, since));
 		};
 	}
 	if (kind === 'voices') {
@@ -70,7 +67,7 @@ function voiceOf(kind: WorkshopNoise, chance: Chance): Voice {
 			const hz = top * (part < 0.4 ? part / 0.4 : 1 - (part - 0.4) / 0.6) + 60;
 			phase += (t - last) * hz;
 			last = t;
-			return Math.sin(2 * Math.PI * phase) + 0.6 * normal(chance);
+			return Math.sin(2 * Math.PI * phase) + 0.6 * normalFrom(chance);
 		};
 	}
 	if (kind === 'phone') {
@@ -93,7 +90,7 @@ function voiceOf(kind: WorkshopNoise, chance: Chance): Voice {
 		const begins = chance.between(3, 10);
 		return (t) => {
 			// What blows is louder the higher it is.
-			const now = normal(chance);
+			const now = normalFrom(chance);
 			const rises = now - 0.7 * before;
 			before = now;
 			return t > begins ? 1.5 * rises : 0.2 * rises;
@@ -114,7 +111,7 @@ export function workshopNoise(
 	let low = 0;
 	return Float32Array.from({ length: samples }, (_, i) => {
 		const t = i / sampleRate;
-		const now = normal(chance);
+		const now = normalFrom(chance);
 		low += 0.35 * (now - low);
 		return voices.reduce((sum, voice) => sum + voice(t), level * (0.4 * now + low));
 	});

@@ -6,15 +6,23 @@ export const TURNS = 1440;
 export const TURN_DEG = 360 / TURNS;
 const rad = (deg: number) => (deg * Math.PI) / 180;
 
+/** What stands at a place of a row that goes round and round. */
+export const roundAt = (row: Float64Array, place: number): number =>
+	row[((place % row.length) + row.length) % row.length] ?? 0;
+
+/** Places from one to another the shorter way round. */
+export const apartRound = (a: number, b: number, places: number): number =>
+	Math.min((a - b + places) % places, (b - a + places) % places);
+
 /** Sum of a row about each place, round and round. */
 function roundMean(row: Float64Array, reach: number): Float64Array {
 	const n = row.length;
 	const mean = new Float64Array(n);
 	let sum = 0;
-	for (let k = -reach; k <= reach; k++) sum += row[(k + n) % n] ?? 0;
+	for (let k = -reach; k <= reach; k++) sum += roundAt(row, k);
 	for (let i = 0; i < n; i++) {
 		mean[i] = sum / (2 * reach + 1);
-		sum += (row[(i + reach + 1) % n] ?? 0) - (row[(i - reach + n) % n] ?? 0);
+		sum += roundAt(row, i + reach + 1) - roundAt(row, i - reach);
 	}
 	return mean;
 }

@@ -1,4 +1,5 @@
-import { type DialFace, TURN_DEG, TURNS } from './face.ts';
+import { sampleCorrelation } from 'simple-statistics';
+import { type DialFace, roundAt, TURN_DEG } from './face.ts';
 import { angleAtBar, type GaugeDial, marksOf } from './model.ts';
 import type { ScaleFit } from './scale.ts';
 
@@ -7,19 +8,9 @@ const [NEAREST, FURTHEST, BESIDE_DEG] = [0.1, 0.42, 11];
 /** A figure so near to the needle is left out, degrees. */
 const CLEAR_DEG = 16;
 
-/** Correlation of two rows (K. Pearson, published). */
-function correlation(a: readonly number[], b: readonly number[]): number {
-	const mean = (row: readonly number[]) => row.reduce((sum, value) => sum + value, 0) / row.length;
-	const [ma, mb] = [mean(a), mean(b)];
-	let [both, own, other] = [0, 0, 0];
-	a.forEach((value, i) => {
-		const [da, db] = [value - ma, (b[i] ?? 0) - mb];
-		both += da * db;
-		own += da * da;
-		other += db * db;
-	});
-	return own && other ? both / Math.sqrt(own * other) : 0;
-}
+/** How two rows go together; nothing where one of them says the same throughout. */
+const together = (a: readonly number[], b: readonly number[]): number =>
+	a.length < 2 ? 0 : sampleCorrelation([...a], [...b]) || 0;
 
 /**
  * Whether the figures of a scale run the way they should: 300 takes more ink than 0, and a scale that runs the other way
@@ -42,8 +33,7 @@ export function figuresRun(
 		const [middle, reach] = [Math.round(deg / TURN_DEG), Math.round(BESIDE_DEG / TURN_DEG)];
 		let sum = 0;
 		for (const print of prints)
-			for (let k = -reach; k <= reach; k++)
-				sum += Math.max(0, (print[(((middle + k) % TURNS) + TURNS) % TURNS] ?? 0) - 0.05);
+			for (let k = -reach; k <= reach; k++) sum += Math.max(0, roundAt(print, middle + k) - 0.05);
 		return sum;
 	};
 	const seen = large.flatMap(({ bar }, i) => {
@@ -55,11 +45,11 @@ export function figuresRun(
 	});
 	const inks = seen.map(({ ink }) => ink);
 	return (
-		correlation(
+		together(
 			inks,
 			seen.map(({ right }) => right)
 		) -
-		correlation(
+		together(
 			inks,
 			seen.map(({ wrong }) => wrong)
 		)

@@ -1,4 +1,4 @@
-import { type DialFace, TURN_DEG, TURNS } from './face.ts';
+import { apartRound, type DialFace, roundAt, TURN_DEG, TURNS } from './face.ts';
 import { leastSquares } from './solve.ts';
 
 /** A needle on a face. */
@@ -33,8 +33,7 @@ export function findNeedle(face: DialFace, ring: number): FoundNeedle | null {
 	const score = Float64Array.from({ length: TURNS }, (_, turn) => {
 		const values = prints.map((print) => {
 			let most = -1;
-			for (let k = -widen; k <= widen; k++)
-				most = Math.max(most, print[(turn + k + TURNS) % TURNS] ?? 0);
+			for (let k = -widen; k <= widen; k++) most = Math.max(most, roundAt(print, turn + k));
 			return most;
 		});
 		return values.sort((a, b) => a - b)[Math.floor(STEPS * HIDDEN)] ?? 0;
@@ -45,7 +44,7 @@ export function findNeedle(face: DialFace, ring: number): FoundNeedle | null {
 	if (contrast <= 0) return null;
 	let second = 0;
 	for (let i = 0; i < TURNS; i++) {
-		const apart = Math.min((i - best + TURNS) % TURNS, (best - i + TURNS) % TURNS) * TURN_DEG;
+		const apart = apartRound(i, best, TURNS) * TURN_DEG;
 		if (apart > 12) second = Math.max(second, score[i] ?? 0);
 	}
 	const line = lineOf(prints, fars, best);
@@ -67,7 +66,7 @@ function lineOf(prints: readonly Float64Array[], fars: readonly number[], best: 
 	let own = prints.flatMap((print, i) => {
 		const far = fars[i] ?? 0;
 		let [sum, moment] = [0, 0];
-		const at = (k: number) => print[(((best + k) % TURNS) + TURNS) % TURNS] ?? 0;
+		const at = (k: number) => roundAt(print, best + k);
 		let most = 0;
 		for (let k = -reach; k <= reach; k++) most = Math.max(most, at(k));
 		for (let k = -reach; k <= reach; k++) {

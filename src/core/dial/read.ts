@@ -67,22 +67,7 @@ const LIMITS = {
 const LEAST_SHARE = 0.004;
 
 /** What was measured on the way, for the benchmark and for those who set the limits. */
-export interface DialTrace {
-	radiusPx?: number;
-	flatness?: number;
-	rimFound?: number;
-	fit?: number;
-	margin?: number;
-	marksFound?: number;
-	marksRmsDeg?: number;
-	contrast?: number;
-	glare?: number;
-	needle?: number;
-	second?: number;
-	spreadDeg?: number;
-	asideDeg?: number;
-	figures?: number;
-}
+export type DialTrace = Partial<Record<keyof typeof LIMITS, number>>;
 
 /** Shades of what lies within the rim, in order. */
 function shadesOf(face: DialFace): number[] {

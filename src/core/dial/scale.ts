@@ -1,4 +1,4 @@
-import { type DialFace, TURN_DEG, TURNS } from './face.ts';
+import { apartRound, type DialFace, roundAt, TURN_DEG } from './face.ts';
 import { angleAtBar, type GaugeDial, marksOf, sweepOf } from './model.ts';
 import type { Rim } from './rim.ts';
 import { leastSquares } from './solve.ts';
@@ -147,7 +147,7 @@ export function findScale(face: DialFace, dial: GaugeDial): FoundScale {
 	const beside = Math.round((spacing * 0.5 * FINE) / 360);
 	let second = -Infinity;
 	for (let i = 0; i < FINE; i++) {
-		const apart = Math.min((i - best + FINE) % FINE, (best - i + FINE) % FINE);
+		const apart = apartRound(i, best, FINE);
 		if (apart > beside) second = Math.max(second, both[i] ?? 0);
 	}
 	return {
@@ -187,7 +187,7 @@ export function fitScale(face: DialFace, dial: GaugeDial, scale: FoundScale): Sc
 		const middle = Math.round((deg + scale.turnDeg) / TURN_DEG);
 		let [sum, moment, most] = [0, 0, 0];
 		for (let k = -reach; k <= reach; k++) {
-			const value = Math.max(0, print[(((middle + k) % TURNS) + TURNS) % TURNS] ?? 0);
+			const value = Math.max(0, roundAt(print, middle + k));
 			sum += value;
 			moment += value * k;
 			most = Math.max(most, value);

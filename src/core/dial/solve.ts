@@ -1,37 +1,25 @@
+import { invert } from '../stats/matrix.ts';
+
 /**
- * Least squares for a few unknowns: the normal equations by elimination with the largest pivot (Gauss, published).
+ * Least squares for a few unknowns: the normal equations (Gauss, published).
  * @param rows one row of factors a measurement
  * @param values what each measured
- * @param weights what each counts
  * @returns null where the rows do not settle every unknown
  */
 export function leastSquares(
 	rows: readonly (readonly number[])[],
-	values: readonly number[],
-	weights?: readonly number[]
+	values: readonly number[]
 ): number[] | null {
 	const n = rows[0]?.length ?? 0;
-	const table = Array.from({ length: n }, (_, i) =>
-		Array.from({ length: n + 1 }, (_, j) =>
-			rows.reduce((sum, row, k) => {
-				const right = j === n ? (values[k] ?? 0) : (row[j] ?? 0);
-				return sum + (weights?.[k] ?? 1) * (row[i] ?? 0) * right;
-			}, 0)
+	const sums = (right: (row: readonly number[], k: number) => number, i: number) =>
+		rows.reduce((sum, row, k) => sum + (row[i] ?? 0) * right(row, k), 0);
+	const inverse = invert(
+		Array.from({ length: n }, (_, i) =>
+			Array.from({ length: n }, (_, j) => sums((row) => row[j] ?? 0, i))
 		)
 	);
-	for (let i = 0; i < n; i++) {
-		let best = i;
-		for (let k = i + 1; k < n; k++)
-			if (Math.abs(table[k]?.[i] ?? 0) > Math.abs(table[best]?.[i] ?? 0)) best = k;
-		const [pivot, own] = [table[best], table[i]];
-		if (!pivot || !own || Math.abs(pivot[i] ?? 0) < 1e-12) return null;
-		[table[i], table[best]] = [pivot, own];
-		for (let k = 0; k < n; k++) {
-			const row = table[k];
-			if (k === i || !row) continue;
-			const share = (row[i] ?? 0) / (pivot[i] ?? 1);
-			for (let j = i; j <= n; j++) row[j] = (row[j] ?? 0) - share * (pivot[j] ?? 0);
-		}
-	}
-	return table.map((row, i) => (row[n] ?? 0) / (row[i] ?? 1));
+	const aims = Array.from({ length: n }, (_, i) => sums((_row, k) => values[k] ?? 0, i));
+	return (
+		inverse?.map((line) => line.reduce((sum, value, i) => sum + value * (aims[i] ?? 0), 0)) ?? null
+	);
 }

@@ -21,7 +21,7 @@ const MINUTE_MS = 60_000;
 
 /**
  * Opens a second screen for what its person does: whoever types the code within some minutes follows it.
- * @param asked id made by the device, so that asked again it is the same screen; another code
+ * @param asked id made by the device, so that asked again it is the same screen, and the same code
  */
 export async function openScreen(
 	context: Context,
