@@ -25,7 +25,7 @@ else
 	console.log(
 		'The application owns its database: see the README on GREVAN_OWNER_URL for a record that proves itself.'
 	);
-const { db, close } = openDatabase(url, { max: 2 });
+const { db, close } = openDatabase(url, { max: 2, unhurried: true });
 try {
 	if (password && (await isEmpty(db))) {
 		const origin = 'http://localhost';

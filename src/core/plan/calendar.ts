@@ -1,4 +1,4 @@
-import { addDays, addMonths, differenceInCalendarDays, format, parseISO } from 'date-fns';
+import { format, parseISO } from 'date-fns';
 import { InputError } from '../verdict.ts';
 
 /** A day without a time, YYYY-MM-DD. */
@@ -21,17 +21,34 @@ export function checkDay(text: string, path: string): Day {
 	return text;
 }
 
-/** The same day of a later month, or that month's last day: 31 January + 1 month = 28 February. */
-export const plusMonths = (day: Day, months: number): Day =>
-	write(addMonths(parseISO(day), months));
+const DAY_MS = 86_400_000;
+const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
 
-export const plusDays = (day: Day, days: number): Day => write(addDays(parseISO(day), days));
+/** Midnight of a day on a calendar without time zones, ms. */
+const midnight = (day: Day): number => Date.parse(`${day}T00:00:00Z`);
+
+/** The same day of a later month, or that month's last day: 31 January + 1 month = 28 February. @throws RangeError when the text is no day */
+export function plusMonths(day: Day, months: number): Day {
+	const from = new Date(midnight(day));
+	const month = from.getUTCMonth() + Math.trunc(months);
+	const lastDay = new Date(Date.UTC(from.getUTCFullYear(), month + 1, 0)).getUTCDate();
+	const to = Date.UTC(from.getUTCFullYear(), month, Math.min(from.getUTCDate(), lastDay));
+	return new Date(to).toISOString().slice(0, 10);
+}
+
+/** So many days later. @throws RangeError when the text is no day */
+export const plusDays = (day: Day, days: number): Day =>
+	new Date(midnight(day) + Math.trunc(days) * DAY_MS).toISOString().slice(0, 10);
 
 /** Whole days from one day to another; negative when the second lies before the first. */
 export const daysBetween = (from: Day, to: Day): number =>
-	differenceInCalendarDays(parseISO(to), parseISO(from));
+	Math.round((midnight(to) - midnight(from)) / DAY_MS);
 
-/** A day as people read it: 24 Nov 2026. */
-export const readable = (day: Day): string => format(parseISO(day), 'd MMM yyyy');
-
-const write = (date: Date): Day => format(date, 'yyyy-MM-dd');
+/** A day as people read it: 24 Nov 2026. @throws RangeError when the text is no day */
+export function readable(day: Day): string {
+	const date = new Date(midnight(day));
+	const month = MONTHS[date.getUTCMonth()];
+	// What carries a time as well is read by it.
+	if (!month) return format(parseISO(day), 'd MMM yyyy');
+	return `${date.getUTCDate()} ${month} ${date.getUTCFullYear()}`;
+}

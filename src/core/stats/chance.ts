@@ -1,3 +1,5 @@
+const HEX = '0123456789abcdef';
+
 /** A seeded source of numbers, so that what is drawn is the same every time (mulberry32, public domain). */
 export class Chance {
 	constructor(private state: number) {}
@@ -28,8 +30,11 @@ export class Chance {
 
 	/** A version 4 UUID from this source. */
 	uuid(): string {
-		const hex = (n: number) =>
-			Array.from({ length: n }, () => this.int(0, 15).toString(16)).join('');
+		const hex = (n: number) => {
+			let digits = '';
+			for (let i = 0; i < n; i++) digits += HEX[this.int(0, 15)];
+			return digits;
+		};
 		return `${hex(8)}-${hex(4)}-4${hex(3)}-${this.pick(['8', '9', 'a', 'b'])}${hex(3)}-${hex(12)}`;
 	}
 }

@@ -24,20 +24,31 @@ const PATIENCE = {
 	query_timeout: 20_000
 } as const;
 
-/** Opens a pool. Lost connections are made anew by the next query. */
+/** Where nobody waits for it, as while a database is filled before anybody comes in. */
+const UNHURRIED = { ...PATIENCE, statement_timeout: 0, query_timeout: 0 };
+
+/**
+ * Opens a pool. Lost connections are made anew by the next query.
+ * @param options.unhurried a statement may take as long as it takes
+ */
 export function openDatabase(
 	url: string,
 	{
 		max = 10,
+		unhurried = false,
 		onQuery
-	}: { max?: number; onQuery?: (query: string, parameters: unknown[]) => void } = {}
+	}: {
+		max?: number;
+		unhurried?: boolean;
+		onQuery?: (query: string, parameters: unknown[]) => void;
+	} = {}
 ): OpenDatabase {
 	const pool = new pg.Pool({
 		connectionString: url,
 		max,
 		connectionTimeoutMillis: 5000,
 		idleTimeoutMillis: 60_000,
-		...PATIENCE,
+		...(unhurried ? UNHURRIED : PATIENCE),
 		keepAlive: true,
 		keepAliveInitialDelayMillis: 5000,
 		application_name: 'grevan'

@@ -1,6 +1,7 @@
 import { type AirSample, judgeAir } from '../../../core/air/breathing-air.ts';
 import { cylinderContent } from '../../../core/air/content.ts';
 import { plusDays, plusMonths } from '../../../core/plan/calendar.ts';
+import { insertMany } from '../db/insert-many.ts';
 import {
 	airlineRig,
 	airSource,
@@ -14,7 +15,7 @@ import {
 	rigEvent
 } from '../db/schema/index.ts';
 import type { Chance } from '../../../core/stats/chance.ts';
-import { inChunks, type Seed } from './seeding.ts';
+import type { Seed } from './seeding.ts';
 
 /** Where the air of the harbour comes from. Invented. Days since each was tested last. */
 const SOURCES = [
@@ -148,10 +149,14 @@ async function seedCylinders(
 			pressureAt: seed.moment(chance.int(1, 20))
 		};
 	});
-	await inChunks(rows, (part) =>
-		seed.tx.insert(cylinder).values(part.map(({ tag: _, i: __, ...row }) => row))
+	await insertMany(
+		seed.tx,
+		cylinder,
+		rows.map(({ tag: _, i: __, ...row }) => row)
 	);
-	await inChunks(
+	await insertMany(
+		seed.tx,
+		cylinderTest,
 		rows.map((row) => ({
 			id: chance.uuid(),
 			itemId: row.itemId,
@@ -163,8 +168,7 @@ async function seedCylinders(
 					: later(row.manufacturedOn, plusDays(today, -chance.int(60, 1500))),
 			notedBy: by,
 			notedAt: seed.moment(chance.int(30, 60))
-		})),
-		(part) => seed.tx.insert(cylinderTest).values(part)
+		}))
 	);
 	await seedFills(
 		seed,
@@ -203,27 +207,27 @@ async function seedFills(
 			closedAt
 		});
 		const filled = full.filter((row) => lastDay.get(row.itemId) === days);
-		await inChunks([...filled], (part) =>
-			seed.tx.insert(cylinderFill).values(
-				part.map((row, i) => {
-					const endC = tenth(seed.chance, 32, 41);
-					const settledBar = row.pressureBar ?? 290;
-					return {
-						id: seed.chance.uuid(),
-						batchId,
-						itemId: row.itemId,
-						startedBy: by,
-						instrument: 'GREVAN,FILL-PANEL,SIMULATED,1',
-						startBar: seed.chance.int(35, 90),
-						startedAt: new Date(openedAt.getTime() + i * 900_000),
-						endedAt: new Date(openedAt.getTime() + i * 900_000 + 600_000),
-						endBar: settledBar + 22,
-						endC,
-						settledBar,
-						outcome: 'full' as const
-					};
-				})
-			)
+		await insertMany(
+			seed.tx,
+			cylinderFill,
+			filled.map((row, i) => {
+				const endC = tenth(seed.chance, 32, 41);
+				const settledBar = row.pressureBar ?? 290;
+				return {
+					id: seed.chance.uuid(),
+					batchId,
+					itemId: row.itemId,
+					startedBy: by,
+					instrument: 'GREVAN,FILL-PANEL,SIMULATED,1',
+					startBar: seed.chance.int(35, 90),
+					startedAt: new Date(openedAt.getTime() + i * 900_000),
+					endedAt: new Date(openedAt.getTime() + i * 900_000 + 600_000),
+					endBar: settledBar + 22,
+					endC,
+					settledBar,
+					outcome: 'full' as const
+				};
+			})
 		);
 	}
 }

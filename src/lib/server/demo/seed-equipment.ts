@@ -2,16 +2,17 @@ import type { ModelCard } from '../../../core/register/model-card.ts';
 import { inArray } from 'drizzle-orm';
 import { recordOf } from '../../../core/data/family-records.ts';
 import { proceduresOf } from '../../../core/data/procedures.ts';
-import type { Procedure, Step } from '../../../core/inspection/procedure.ts';
+import type { Step } from '../../../core/inspection/procedure.ts';
 import { judgeReading, type Readings } from '../../../core/inspection/reading.ts';
-import { type AnswerEvent, judgeRun } from '../../../core/inspection/run.ts';
+import type { AnswerEvent } from '../../../core/inspection/run.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
-import { markSigned } from '../db/queries/seed.ts';
-import { inspectionAnswer, inspectionRun, item, itemModel } from '../db/schema/index.ts';
+import { insertMany } from '../db/insert-many.ts';
+import { item, itemModel } from '../db/schema/index.ts';
 import { PLACES } from './scenario.ts';
 import { seedAir } from './seed-air.ts';
 import { seedBench } from './seed-bench.ts';
-import { inChunks, type Seed } from './seeding.ts';
+import type { Seed } from './seeding.ts';
+import { writeSigned } from './signed-runs.ts';
 
 /** Equipment beyond the half masks. Makers, models and tags are invented. */
 const FLEET = [
@@ -127,7 +128,7 @@ export async function seedEquipment(seed: Seed): Promise<string[]> {
 			});
 		}
 	}
-	await inChunks(rows, (part) => seed.tx.insert(item).values(part));
+	await insertMany(seed.tx, item, rows);
 	await assemble(seed, pieces);
 	for (let round = SET_ROUNDS - 1; round >= 0; round--)
 		await inspectAll(
@@ -159,8 +160,10 @@ async function inspectAll(seed: Seed, pieces: readonly Piece[], round: number): 
 		if (!procedure) return [];
 		return [
 			{
-				piece,
+				itemId: piece.id,
+				ratedBar: piece.ratedBar,
 				procedure,
+				stepMs: STEP_MS,
 				id: seed.chance.uuid(),
 				by: seed.person(seed.chance.pick(['ilse', 'odd'])),
 				at: seed.moment(piece.age + round * 30),
@@ -168,58 +171,7 @@ async function inspectAll(seed: Seed, pieces: readonly Piece[], round: number): 
 			}
 		];
 	});
-	await inChunks(runs, (part) =>
-		seed.tx.insert(inspectionRun).values(
-			part.map((run) => ({
-				id: run.id,
-				itemId: run.piece.id,
-				procedure: run.procedure.key,
-				procedureVersion: run.procedure.version,
-				startedBy: run.by,
-				startedAt: run.at
-			}))
-		)
-	);
-	await inChunks(
-		runs.flatMap((run) =>
-			run.answers.map((answer, i) => ({
-				id: seed.chance.uuid(),
-				runId: run.id,
-				position: i + 1,
-				step: answer.step,
-				value: answer.value,
-				code: answer.code ?? null,
-				readings: answer.readings ?? null,
-				answeredBy: run.by,
-				answeredAt: new Date(run.at.getTime() + (i + 1) * STEP_MS)
-			}))
-		),
-		(part) => seed.tx.insert(inspectionAnswer).values(part)
-	);
-	await inChunks(
-		runs.map((run) => signed(seed, run.piece, run.procedure, run)),
-		(part) => markSigned(seed.tx, part)
-	);
-}
-
-function signed(
-	seed: Seed,
-	piece: Piece,
-	procedure: Procedure,
-	run: { id: string; by: string; at: Date; answers: AnswerEvent[] }
-) {
-	const seconds = (procedure.steps.length * STEP_MS) / 1000;
-	const verdict = judgeRun(procedure, run.answers, seconds, { ratedBar: piece.ratedBar });
-	const at = new Date(run.at.getTime() + (procedure.steps.length + 1) * STEP_MS);
-	seed.happen({
-		at,
-		by: run.by,
-		action: 'inspection.signed',
-		of: run.id,
-		itemId: piece.id,
-		payload: { procedure: procedure.key, version: procedure.version, outcome: verdict.outcome }
-	});
-	return { id: run.id, by: run.by, at, ...verdict };
+	await writeSigned(seed, [runs]);
 }
 
 /** The step at which a filter goes back onto its mount. */

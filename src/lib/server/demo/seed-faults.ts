@@ -4,6 +4,7 @@ import { repairFor } from '../../../core/data/repair-choice.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
 import { Chance } from '../../../core/stats/chance.ts';
 import { clusterSigns } from '../../../core/teach/cluster.ts';
+import { insertMany } from '../db/insert-many.ts';
 import {
 	defect,
 	defectReport,
@@ -17,7 +18,7 @@ import {
 	washReading
 } from '../db/schema/index.ts';
 import { clusterFacts, raiseAlarms } from '../teach/clusters.ts';
-import { inChunks, type Mask, type Seed, type WalkedRun } from './seeding.ts';
+import { type Mask, type Seed, type WalkedRun } from './seeding.ts';
 
 /** Where chance begins here, so that the rest of the demo stays as it is. */
 const SEED = 1_965;
@@ -70,18 +71,18 @@ export async function seedFaults(seed: Seed): Promise<void> {
 		mask,
 		lot: (i % SOFT_EACH === 3 && soft) || pickLot(lots, chance)
 	}));
-	await inChunks(fitted, (part) =>
-		seed.tx.insert(partFitting).values(
-			part.map(({ mask, lot }) => ({
-				id: chance.uuid(),
-				itemId: mask.id,
-				station: 'exhalation',
-				part: 'disc-exhalation',
-				lotId: lot.id,
-				quantity: 1,
-				fittedAt: new Date(seed.now.getTime() - lot.fittedDays * DAY)
-			}))
-		)
+	await insertMany(
+		seed.tx,
+		partFitting,
+		fitted.map(({ mask, lot }) => ({
+			id: chance.uuid(),
+			itemId: mask.id,
+			station: 'exhalation',
+			part: 'disc-exhalation',
+			lotId: lot.id,
+			quantity: 1,
+			fittedAt: new Date(seed.now.getTime() - lot.fittedDays * DAY)
+		}))
 	);
 	const past: Past[] = [
 		...usualFaults(masks, chance),

@@ -2,8 +2,9 @@ import { eq, inArray } from 'drizzle-orm';
 import { familiesWhere } from '../../../core/data/family-records.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
 import { filterLot, filterModel, filterPair, item, itemModel } from '../db/schema/index.ts';
-import { masksWithoutFilters } from '../db/queries/seed.ts';
-import { pairChange } from '../filters/change.ts';
+import { insertMany } from '../db/insert-many.ts';
+import { masksWithoutFilters, pairNumbers } from '../db/queries/seed.ts';
+import { changeOf } from '../filters/change.ts';
 import { pairTag } from '../filters/opening.ts';
 import { PEOPLE } from './scenario.ts';
 import { CANISTERS, FILTER_HOODS, OVER_FILTERS } from './scenario-filters.ts';
@@ -23,10 +24,14 @@ export async function fitFilters(seed: Seed): Promise<void> {
 		seed.tx,
 		familiesWhere(({ carries }) => carries === 'half mask' || carries === 'full-face mask')
 	);
-	for (const { id, mount } of bare.slice(0, -LEFT_BARE)) {
-		const lot = seed.lots.get(SPARE[mount] ?? '');
-		if (lot) await fit(seed, id, lot, 2);
-	}
+	await fit(
+		seed,
+		bare.slice(0, -LEFT_BARE).flatMap(({ id, mount }) => {
+			const lot = seed.lots.get(SPARE[mount] ?? '');
+			return lot ? [{ itemId: id, lot }] : [];
+		}),
+		2
+	);
 }
 
 /** Canisters and the filters of blowers: their stock, and one full set on each item that takes them. */
@@ -68,7 +73,12 @@ export async function fitCanisters(seed: Seed): Promise<void> {
 			familiesWhere(({ carries }) => carries === row.carries)
 		);
 		const sealedUntil = row.carries === 'pouch' ? plusDays(seed.today, row.lot.days) : null;
-		for (const each of bare) await fit(seed, each.id, { id, model }, row.filters, sealedUntil);
+		await fit(
+			seed,
+			bare.map((each) => ({ itemId: each.id, lot: { id, model } })),
+			row.filters,
+			sealedUntil
+		);
 	}
 	for (const { en, ...row } of OVER_FILTERS) {
 		const modelId = seed.chance.uuid();
@@ -93,16 +103,14 @@ export async function fitCanisters(seed: Seed): Promise<void> {
 /** Filters that were opened some weeks ago, outside any plan. */
 async function fit(
 	seed: Seed,
-	itemId: string,
-	lot: { id: string; model: typeof filterModel.$inferSelect },
+	on: readonly { itemId: string; lot: { id: string; model: typeof filterModel.$inferSelect } }[],
 	filters: number,
 	sealedUntil: string | null = null
 ): Promise<void> {
-	const ago = seed.chance.int(4, 60);
 	const [by, initials] = [seed.person('odd'), PEOPLE[1]?.initials ?? ''];
-	const [pair] = await seed.tx
-		.insert(filterPair)
-		.values({
+	const fitted = on.map(({ itemId, lot }) => {
+		const ago = seed.chance.int(4, 60);
+		const pair = {
 			id: seed.chance.uuid(),
 			lotId: lot.id,
 			itemId,
@@ -111,22 +119,31 @@ async function fit(
 			initials,
 			openedBy: by,
 			sealedUntil
-		})
-		.returning();
-	if (!pair) return;
-	const { changeOn } = pairChange({ pair, model: lot.model });
-	seed.happen({
-		at: seed.moment(ago),
-		by,
-		action: 'filters.opened',
-		of: pair.id,
-		itemId,
-		payload: {
-			pair: pairTag(pair.number),
-			filter: lot.model.name,
-			initials,
-			changeOn,
-			sealed: sealedUntil !== null
-		}
+		};
+		return { pair, model: lot.model, at: seed.moment(ago) };
 	});
+	await insertMany(
+		seed.tx,
+		filterPair,
+		fitted.map(({ pair }) => pair)
+	);
+	const numbers = await pairNumbers(seed.tx, by);
+	for (const { pair, model, at } of fitted)
+		seed.happen({
+			at,
+			by,
+			action: 'filters.opened',
+			of: pair.id,
+			itemId: pair.itemId,
+			payload: {
+				pair: pairTag(numbers.get(pair.id) ?? 0),
+				filter: model.name,
+				initials,
+				changeOn: changeOf({ ...NEVER_WORN, ...pair, ...model }).changeOn,
+				sealed: sealedUntil !== null
+			}
+		});
 }
+
+/** What is so of filters that were fitted outside any plan. */
+const NEVER_WORN = { exposureMin: null, changeAfterMin: null, singleUse: false, wears: [] };

@@ -5,8 +5,6 @@ import { planFacts } from '../plan/facts.ts';
 import { keepPlan } from '../plan/plan.ts';
 import type { Seed } from './seeding.ts';
 
-/** A register larger than this is for measuring, not for looking at. */
-const MOST_ITEMS = 2000;
 /** Minutes of plan work, Monday to Sunday: Odd is at the boats on Fridays. */
 const HOURS = { ilse: [240, 240, 240, 240, 240, 0, 0], odd: [240, 240, 240, 240, 120, 0, 0] };
 
@@ -16,7 +14,7 @@ export async function seedPlan(seed: Seed, now: Date): Promise<void> {
 	await tx
 		.insert(workHours)
 		.values(Object.entries(HOURS).map(([key, minutes]) => ({ userId: seed.person(key), minutes })));
-	if (seed.masks.length > MOST_ITEMS) return;
+	if (seed.isLarge) return;
 	const site = await loadSite(tx);
 	const facts = await planFacts({ db: tx, site, now: () => now });
 	const { placed, relaxed } = planSite(facts);

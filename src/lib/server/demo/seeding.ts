@@ -1,16 +1,14 @@
 import { type ActionName, checkPayload, subjectOf } from '../../../core/actions/catalogue.ts';
 import { procedureFor } from '../../../core/data/procedures.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
-import { type AnswerEvent, judgeRun } from '../../../core/inspection/run.ts';
+import type { AnswerEvent } from '../../../core/inspection/run.ts';
 import { plusDays } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
+import { insertMany } from '../db/insert-many.ts';
 import { reportFault } from '../db/queries/faults.ts';
-import { markSigned } from '../db/queries/seed.ts';
 import {
 	filterLot,
 	filterModel,
-	inspectionAnswer,
-	inspectionRun,
 	item,
 	itemModel,
 	partLevel,
@@ -24,6 +22,7 @@ import { withRecordHashes } from '../kernel/record-hash.ts';
 import { appendEntries } from '../kernel/audit.ts';
 import { dayAt } from '../kernel/site.ts';
 import type { Recorded } from '../kernel/write.ts';
+import { type SignedWalk, writeSigned } from './signed-runs.ts';
 import { Chance } from '../../../core/stats/chance.ts';
 import {
 	HOLIDAYS,
@@ -46,7 +45,9 @@ export interface SeedOptions {
 	rounds?: number;
 }
 
-const CHUNK = 500;
+const LARGEST_DEMO = 2000;
+/** Inspections whose answers are held at once. */
+const RUNS_AT_ONCE = 500;
 const TIME_ZONE = 'Europe/London';
 const procedure = procedureFor('half-mask');
 
@@ -70,6 +71,13 @@ export interface WalkedRun {
 	serviceJobId?: string;
 }
 
+const asSigned = ({ mask, ...run }: WalkedRun): SignedWalk => ({
+	...run,
+	itemId: mask.id,
+	procedure,
+	stepMs: 11_000
+});
+
 /** Something that is written to the log with its own time. */
 export interface Happening<N extends ActionName> extends Recorded<N> {
 	action: N;
@@ -83,6 +91,8 @@ export class Seed {
 	readonly masks: Mask[] = [];
 	/** What happened, written to the audit log in the order of its time. */
 	readonly happened: Happened[] = [];
+	/** Hashes of inspections, worked out as they were written. */
+	readonly hashes = new Map<string, string>();
 	readonly chance = new Chance(20_260);
 	readonly today: string;
 	readonly places = new Map<string, string>();
@@ -103,6 +113,11 @@ export class Seed {
 		const id = this.people.get(key);
 		if (!id) throw new RangeError(`The demo has no person ${key}.`);
 		return id;
+	}
+
+	/** A register larger than the demo's is for measuring, not for looking at. */
+	get isLarge(): boolean {
+		return (this.options.items ?? 0) > LARGEST_DEMO;
 	}
 
 	/** A moment of a working day, so many days back. */
@@ -237,7 +252,7 @@ export class Seed {
 				inUseSince: plusDays(this.today, -this.chance.int(430, 1400))
 			};
 		});
-		await inChunks(rows, (part) => this.tx.insert(item).values(part));
+		await insertMany(this.tx, item, rows);
 		await appendEntries(this.tx, [
 			{
 				actorId: null,
@@ -251,66 +266,26 @@ export class Seed {
 	/** Monthly inspections, oldest first: a round opens, answers and signs one run per mask. */
 	async inspections(): Promise<void> {
 		const rounds = this.options.rounds ?? 12;
-		for (let round = rounds - 1; round >= 0; round--) {
-			const runs = this.masks.map((mask) => ({
-				mask,
-				id: this.chance.uuid(),
-				by: this.person(this.chance.pick(['ilse', 'odd'])),
-				at: this.moment(mask.age + round * 30),
-				answers: this.answers()
-			}));
-			await this.walked(runs);
-		}
+		await writeSigned(this, this.monthly(rounds), { unguarded: this.isLarge });
+	}
+
+	private *monthly(rounds: number): Generator<SignedWalk[]> {
+		for (let round = rounds - 1; round >= 0; round--)
+			for (let i = 0; i < this.masks.length; i += RUNS_AT_ONCE)
+				yield this.masks.slice(i, i + RUNS_AT_ONCE).map((mask) =>
+					asSigned({
+						mask,
+						id: this.chance.uuid(),
+						by: this.person(this.chance.pick(['ilse', 'odd'])),
+						at: this.moment(mask.age + round * 30),
+						answers: this.answers()
+					})
+				);
 	}
 
 	/** Inspections that were walked and signed. */
-	async walked(runs: WalkedRun[]): Promise<void> {
-		await inChunks(runs, (part) =>
-			this.tx.insert(inspectionRun).values(
-				part.map((run) => ({
-					id: run.id,
-					itemId: run.mask.id,
-					procedure: procedure.key,
-					procedureVersion: procedure.version,
-					serviceJobId: run.serviceJobId ?? null,
-					startedBy: run.by,
-					startedAt: run.at
-				}))
-			)
-		);
-		await inChunks(
-			runs.flatMap((run) =>
-				run.answers.map((answer, i) => ({
-					id: this.chance.uuid(),
-					runId: run.id,
-					position: i + 1,
-					step: answer.step,
-					value: answer.value,
-					code: answer.code ?? null,
-					answeredBy: run.by,
-					answeredAt: new Date(run.at.getTime() + (i + 1) * 11_000)
-				}))
-			),
-			(part) => this.tx.insert(inspectionAnswer).values(part)
-		);
-		const judged = runs.map((run) => {
-			const verdict = judgeRun(procedure, run.answers, procedure.steps.length * 11);
-			const signedAt = new Date(run.at.getTime() + (procedure.steps.length + 1) * 11_000);
-			this.happen({
-				at: signedAt,
-				by: run.by,
-				action: 'inspection.signed',
-				of: run.id,
-				itemId: run.mask.id,
-				payload: {
-					procedure: procedure.key,
-					version: procedure.version,
-					outcome: verdict.outcome
-				}
-			});
-			return { id: run.id, by: run.by, at: signedAt, ...verdict };
-		});
-		await inChunks(judged, (part) => markSigned(this.tx, part));
+	async walked(runs: readonly WalkedRun[]): Promise<void> {
+		await writeSigned(this, [runs.map(asSigned)]);
 	}
 
 	/** Notes something for the log, at its own time. */
@@ -327,7 +302,7 @@ export class Seed {
 			subject: subjectOf(action, of),
 			payload: checkPayload(action, payload)
 		}));
-		await appendEntries(this.tx, await withRecordHashes(this.tx, entries));
+		await appendEntries(this.tx, await withRecordHashes(this.tx, entries, this.hashes));
 	}
 
 	/** A plain good run; most masks here have no pre-filter. */
@@ -381,12 +356,4 @@ export class Seed {
 			});
 		}
 	}
-}
-
-/** Inserts many rows in statements of a size that the database takes. */
-export async function inChunks<T>(
-	rows: T[],
-	insert: (part: T[]) => PromiseLike<unknown>
-): Promise<void> {
-	for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }

@@ -1,8 +1,9 @@
 import { asc, eq, inArray, or, and, sql } from 'drizzle-orm';
 import type { RecordKind } from '../../../../core/actions/action.ts';
-import { canonicalJson } from '../../kernel/audit.ts';
+import { canonicalJson } from '../../kernel/canonical-json.ts';
 import { sha256 } from '../../kernel/sha256.ts';
 import type { Connection } from '../client.ts';
+import { insertMany } from '../insert-many.ts';
 import {
 	benchTest,
 	hazardEdition,
@@ -87,16 +88,30 @@ const inspections = async (db: Connection, ids: string[]) => {
 			.where(inArray(photo.runId, ids))
 			.orderBy(asc(photo.id))
 	);
-	return runs.map(({ doneAt, doneBy, ...run }) => ({
+	return runs.map((run) => ({
 		id: run.id,
-		// What was typed in from paper says so; of others nothing is added, so that older hashes hold.
-		content: {
-			run: doneAt ? { ...run, doneAt, doneBy } : run,
-			answers: answers.get(run.id) ?? [],
-			photos: photos.get(run.id) ?? []
-		}
+		content: inspectionContent(run, answers.get(run.id) ?? [], photos.get(run.id) ?? [])
 	}));
 };
+
+type RunRow = typeof inspectionRun.$inferSelect;
+type AnswerRow = typeof inspectionAnswer.$inferSelect;
+
+/** All that belongs to an inspection, as its hash is worked out over it. */
+function inspectionContent(
+	{ doneAt, doneBy, ...run }: Omit<RunRow, 'assistantId'>,
+	answers: readonly Omit<AnswerRow, 'runId'>[],
+	photos: readonly object[]
+) {
+	// What was typed in from paper says so; of others nothing is added, so that older hashes hold.
+	return { run: doneAt ? { ...run, doneAt, doneBy } : run, answers, photos };
+}
+
+/** The hash of an inspection without pictures, of what is about to be written of it. */
+export const inspectionHash = (
+	run: Omit<RunRow, 'assistantId'>,
+	answers: readonly Omit<AnswerRow, 'runId'>[]
+): string => hashOf(inspectionContent(run, answers, []));
 
 const repairs = async (db: Connection, ids: string[]) => {
 	const jobs = await db
@@ -218,13 +233,10 @@ export async function recordHashes(
 }
 
 /** Keeps the hashes of records beside them. */
-export async function keepHashes(
+export const keepHashes = (
 	tx: Connection,
 	rows: readonly (typeof recordHash.$inferInsert)[]
-): Promise<void> {
-	for (let i = 0; i < rows.length; i += CHUNK)
-		await tx.insert(recordHash).values(rows.slice(i, i + CHUNK));
-}
+): Promise<void> => insertMany(tx, recordHash, rows);
 
 /** The hashes that are kept beside records. */
 export async function keptHashes(
