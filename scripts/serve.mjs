@@ -1,44 +1,59 @@
-// Serves the built app, with its keeper beside it. Ends with the process that started it, so that a killed start leaves nothing behind.
+// Serves the built app, by one process or by several that share its port, with its keeper beside them. Ends with the
+// process that started it, so that a killed start leaves nothing behind.
+import cluster from 'node:cluster';
 import { fork } from 'node:child_process';
-import { subscribe } from 'node:diagnostics_channel';
 import { join } from 'node:path';
-import { SECURITY_HEADERS } from './lib/headers.mjs';
+import { answer } from './lib/answer.mjs';
 import { keepGoing } from './lib/keep.mjs';
 import { endWithParent } from './lib/parent.mjs';
 import { root } from './lib/paths.mjs';
+import { processCount } from './lib/processes.mjs';
 
-endWithParent();
-// Emitted once the last request is answered; the pool's idle connections need not be waited for.
-process.on('sveltekit:shutdown', () => process.exit(0));
-// What was refused before its body was read leaves the rest of it on the connection, and the next request there,
-// behind a proxy that of somebody else, would not be heard: it is read and thrown away.
-subscribe('http.server.response.finish', (message) => {
-	const { request } = /** @type {{ request: import('node:http').IncomingMessage }} */ (message);
-	if (request.complete) return;
-	request.removeAllListeners('data');
-	request.resume();
-});
-const headers = {
-	...SECURITY_HEADERS,
-	...(process.env.ORIGIN?.startsWith('https:')
-		? { 'strict-transport-security': 'max-age=31536000' }
-		: {})
-};
-subscribe('http.server.request.start', (message) => {
-	const { response } = /** @type {{ response: import('node:http').ServerResponse }} */ (message);
-	for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
-});
-async function startKeeper() {
-	const keeper = fork(join(root, 'scripts', 'keeper.ts'), {
-		cwd: root,
-		execArgv: ['--import', 'tsx'],
-		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
-	});
-	keeper.on('exit', (code) => void keeperEnded(code));
+if (cluster.isWorker) await answer();
+else {
+	endWithParent();
+	await startKeeper();
+	const count = processCount(process.env.GREVAN_PROCESSES);
+	if (count === 1) await answer();
+	else answerByMany(count);
 }
-const keeperEnded = keepGoing('The keeper', startKeeper, { over: () => false });
-// What runs without a visitor is not done here.
-process.env.GREVAN_KEEPER = 'apart';
-await startKeeper();
-// By its address, so that types of what was built are nobody's concern.
-await import(new URL('../build/index.js', import.meta.url).href);
+
+async function startKeeper() {
+	const start = async () => {
+		const keeper = fork(join(root, 'scripts', 'keeper.ts'), {
+			cwd: root,
+			execArgv: ['--import', 'tsx'],
+			stdio: ['ignore', 'inherit', 'inherit', 'ipc']
+		});
+		keeper.on('exit', (code) => void ended(code));
+	};
+	const ended = keepGoing('The keeper', start, { over: () => false });
+	await start();
+}
+
+/**
+ * Several processes answer on the one port; one that ends is started again, the others go on meanwhile.
+ * @param {number} count
+ */
+function answerByMany(count) {
+	let over = false;
+	const end = () => {
+		over = true;
+		const workers = Object.values(cluster.workers ?? {});
+		if (workers.length === 0) process.exit(0);
+		for (const worker of workers) worker?.process.kill('SIGTERM');
+	};
+	// One signal ends all: each answers first what it is at.
+	for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP']))
+		process.on(signal, end);
+	for (let i = 0; i < count; i++) {
+		const start = async () => {
+			cluster.fork().on('exit', (code) => {
+				if (!over) return void ended(code);
+				if (Object.keys(cluster.workers ?? {}).length === 0) process.exit(0);
+			});
+		};
+		const ended = keepGoing(`Web process ${i + 1}`, start, { over: () => over });
+		void start();
+	}
+}

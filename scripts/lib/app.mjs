@@ -6,6 +6,9 @@ import { attempt, end } from './process.mjs';
 import { anchorPaths, secretFor } from './secrets.mjs';
 import { SAID, Stop } from './say.mjs';
 
+/** A page is made of many short-lived pieces: with room for them less of the time goes into clearing up. */
+const YOUNG_MEMORY = '--max-semi-space-size=32';
+
 /**
  * Migrates a database and, where a demo password is given, fills it with the demo when it is empty.
  * @param {Record<string, string | undefined>} env
@@ -66,7 +69,7 @@ export async function startWeb(env, { port: wanted, onExit, quiet = false }) {
 	const host = process.env.HOST ?? '127.0.0.1';
 	const port = await freePort(wanted);
 	const address = env.ORIGIN ?? process.env.ORIGIN ?? `http://127.0.0.1:${port}`;
-	const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
+	const child = spawn(process.execPath, [YOUNG_MEMORY, join(root, 'scripts', 'serve.mjs')], {
 		cwd: root,
 		env: {
 			...process.env,

@@ -160,7 +160,7 @@ async function startLocked(
 		...[
 			'listen_addresses=127.0.0.1',
 			'unix_socket_directories=',
-			'max_connections=60',
+			'max_connections=100',
 			...(durable ? [] : ['fsync=off', 'full_page_writes=off']),
 			...settings
 		].flatMap((setting) => ['-c', setting])

@@ -1,6 +1,7 @@
 import { bathTimers } from '$lib/server/care/batch-lists';
 import { runningTimers } from '$lib/server/inspection/timers';
 import { steadyNow } from '$lib/server/kernel/steady';
+import { untilRecorded } from '$lib/server/kernel/until-recorded';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async ({ locals }) => ({
@@ -40,10 +41,12 @@ async function everyTimer(db: App.Locals['db']) {
 }
 
 /** Holds that run, and the time that they run on. Without the database the page itself says so. */
-async function holds({ actor, db }: App.Locals) {
+async function holds({ actor, db, site }: App.Locals) {
 	const now = () => new Date();
 	try {
-		const timers = actor ? await everyTimer(db) : [];
+		const timers = actor
+			? await untilRecorded({ db, site, now }, 'timers', () => everyTimer(db))
+			: [];
 		const serverNow = timers.length ? await steadyNow({ db, now }) : now();
 		return { timers, serverNow: serverNow.getTime() };
 	} catch {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { startRun } from '../../src/lib/server/inspection/runs.ts';
+import { noteEvent } from '../../src/lib/server/register/events.ts';
 import { untilRecorded } from '../../src/lib/server/kernel/until-recorded.ts';
 import { freshDatabase, openYard } from '../support/database.ts';
 
@@ -9,6 +10,8 @@ let asked = 0;
 const AT = new Date('2026-11-24T10:00:10Z');
 const ask = (name = 'count', at = AT) =>
 	untilRecorded(own.tech(at), name, async () => Promise.resolve(++asked));
+const recordAnother = () =>
+	noteEvent(own.tech(), { id: randomUUID(), tag: 'HM-0002', what: 'drop', note: '' });
 const record = () => startRun(own.tech(), { id: randomUUID(), tag: 'HM-0001' });
 
 describe('an answer that everyone shares', () => {
@@ -31,6 +34,25 @@ describe('an answer that everyone shares', () => {
 		await record();
 		expect(await ask()).toBe(before + 1);
 		expect(await ask()).toBe(before + 1);
+	});
+
+	it('is never of a record older than the one that was asked for: what is asked meanwhile is asked again', async () => {
+		for (let i = 0; i < 12; i++) {
+			const before = await ask('racing');
+			// Questions for the end of the log are under way all the time while it moves on.
+			const others = Array.from({ length: 5 }, () => ask('beside'));
+			await recordAnother();
+			const more = Array.from({ length: 5 }, () => ask('beside'));
+			expect(await ask('racing')).toBeGreaterThan(before);
+			await Promise.all([...others, ...more]);
+		}
+	});
+
+	it('is let go of where many others are asked for', async () => {
+		const first = await ask('the first');
+		for (let i = 0; i < 320; i++) await ask(`another ${i}`);
+		expect(await ask('another 300')).toBeLessThan(asked);
+		expect(await ask('the first')).toBeGreaterThan(first);
 	});
 
 	it('is asked for again after it failed', async () => {

@@ -7,7 +7,8 @@ import { faultsByStation } from '$lib/server/faults/faults';
 import { faultList } from '$lib/server/faults/list';
 import { todayOf } from '$lib/server/kernel/context';
 import { listPlaces } from '$lib/server/hazards/plans';
-import { contextOf, page, parse } from '$lib/server/web/request';
+import { parse } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { PageServerLoad } from './$types';
 
 const query = z.object({
@@ -23,8 +24,7 @@ const query = z.object({
 });
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const { db } = context;
 		const asked = parse(query, Object.fromEntries(event.url.searchParams));
 		const since = asked.days

@@ -4,14 +4,14 @@ import { openedBy } from '$lib/server/filters/opened-by';
 import { listPlans } from '$lib/server/hazards/plans';
 import { todayOf } from '$lib/server/kernel/context';
 import { may } from '$lib/server/kernel/permissions';
-import { clientId, contextOf, formAction, page } from '$lib/server/web/request';
+import { clientId, contextOf, formAction } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 const planId = z.uuid().nullable().catch(null);
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const chosen = planId.parse(event.url.searchParams.get('plan'));
 		const [plans, stock, lots] = await Promise.all([
 			listPlans(context),

@@ -1,11 +1,10 @@
 import { listPlans } from '$lib/server/hazards/plans';
 import { may } from '$lib/server/kernel/permissions';
-import { contextOf, page } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const plans = await listPlans(context);
 		return {
 			mayPlan: may(context.actor.role, 'plan'),

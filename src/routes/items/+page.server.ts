@@ -5,15 +5,15 @@ import { USE_PATTERNS } from '$core/site/places';
 import { may } from '$lib/server/kernel/permissions';
 import { pagesOf, register } from '$lib/server/register/items';
 import { MOST_AT_ONCE, moveItems, setUse } from '$lib/server/register/register';
-import { contextOf, formAction, page, requested } from '$lib/server/web/request';
+import { contextOf, formAction, requested } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 import { itemFilter } from './filter';
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
+	sharedPage(event, async (context) => {
 		const { asked, filter } = itemFilter(event.url.searchParams);
 		const { page: number, ...words } = asked;
-		const context = contextOf(event);
 		const [found, places] = await Promise.all([
 			register(context, filter, number),
 			listPlaces(context.db)

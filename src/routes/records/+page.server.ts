@@ -1,3 +1,4 @@
+import { untilRecorded } from '$lib/server/kernel/until-recorded';
 import { lastBackup } from '$lib/server/records/backups';
 import { searchRecords } from '$lib/server/records/search';
 import { recordSearch } from '$lib/server/web/record-search';
@@ -11,7 +12,9 @@ export const load: PageServerLoad = (event) =>
 		const asked = new URLSearchParams([...searchParams].filter(([name]) => name !== 'check'));
 		const search = recordSearch(asked);
 		const [found, backup] = await Promise.all([
-			searchRecords(context, search),
+			untilRecorded(context, `records ${context.actor.role} ${asked}`, () =>
+				searchRecords(context, search)
+			),
 			lastBackup(context.db)
 		]);
 		asked.delete('before');

@@ -10,6 +10,8 @@ interface Held {
 
 const kept = new WeakMap<Connection, Map<string, Held>>();
 const MINUTE_MS = 60_000;
+/** Answers that are kept at once; the one that was asked for longest ago goes first. */
+const MOST = 300;
 
 /**
  * An answer that is the same for everyone, worked out once for all who ask until something is recorded, and anew
@@ -21,17 +23,62 @@ export async function untilRecorded<T>(
 	name: string,
 	work: () => Promise<T>
 ): Promise<T> {
-	const [head] = await context.db.select({ seq: auditHead.seq }).from(auditHead);
+	const end = await recordEnd(context.db);
 	const minute = Math.floor(context.now().getTime() / MINUTE_MS);
-	const of = JSON.stringify([head?.seq, minute, context.site]);
+	const of = JSON.stringify([end, minute, context.site]);
 	let answers = kept.get(context.db);
 	if (!answers) kept.set(context.db, (answers = new Map()));
 	const held = answers.get(name);
-	if (held?.of === of) return held.answer as Promise<T>;
+	answers.delete(name);
+	if (held?.of === of) {
+		answers.set(name, held);
+		return held.answer as Promise<T>;
+	}
 	const answer = work();
 	const now: Held = { of, answer };
 	answers.set(name, now);
+	const [oldest] = answers.keys();
+	if (answers.size > MOST && oldest !== undefined) answers.delete(oldest);
 	// What failed is asked for again.
 	answer.catch(() => answers.get(name) === now && answers.delete(name));
 	return answer;
+}
+
+interface Asking {
+	/** Asked of the database already. */
+	running: Promise<number | undefined> | null;
+	/** For all who came since. */
+	next: Promise<number | undefined> | null;
+}
+
+const asking = new WeakMap<Connection, Asking>();
+
+/**
+ * The end of the log. Whoever comes while it is being asked for shares the next question with the others who do: never
+ * one that was put before they came, which may not know what they know.
+ */
+function recordEnd(db: Connection): Promise<number | undefined> {
+	let ask = asking.get(db);
+	if (!ask) asking.set(db, (ask = { running: null, next: null }));
+	const mine = ask;
+	if (!mine.running) return put(db, mine);
+	return (mine.next ??= mine.running
+		.catch(() => undefined)
+		.then(() => {
+			mine.next = null;
+			return put(db, mine);
+		}));
+}
+
+function put(db: Connection, ask: Asking): Promise<number | undefined> {
+	const question = (async () => {
+		const [head] = await db.select({ seq: auditHead.seq }).from(auditHead);
+		return head?.seq;
+	})();
+	ask.running = question;
+	const over = () => {
+		if (ask.running === question) ask.running = null;
+	};
+	question.then(over, over);
+	return question;
 }

@@ -26,6 +26,8 @@ const MEMO_MOST = 2000;
 /** A session in use is noted so often. */
 const SEEN_EVERY_MS = 20_000;
 const visits = new Map<string, { until: number; visit: Visit }>();
+/** Sessions that are being read. */
+const looks = new Map<string, Promise<Visit>>();
 
 /**
  * Who comes. Asked of the database once in five seconds per session and process, as reading a session costs more than
@@ -39,11 +41,27 @@ export async function visitOf(
 	const at = Date.now();
 	const kept = visits.get(cookie);
 	if (kept && kept.until > at) return kept.visit;
+	if (!cookie) return look({ auth, db }, headers);
+	// All who come at once in one session share one look.
+	const under = looks.get(cookie);
+	if (under) return under;
+	const mine = look({ auth, db }, headers);
+	looks.set(cookie, mine);
+	try {
+		const visit = await mine;
+		if (visits.size >= MEMO_MOST) visits.clear();
+		// What was told meanwhile may have come too late for it.
+		if (visit.actor && looks.get(cookie) === mine)
+			visits.set(cookie, { until: at + MEMO_MS, visit });
+		return visit;
+	} finally {
+		if (looks.get(cookie) === mine) looks.delete(cookie);
+	}
+}
+
+async function look({ auth, db }: { auth: Auth; db: Database }, headers: Headers): Promise<Visit> {
 	const [found, site] = await Promise.all([sessionOf(auth, headers), loadSite(db)]);
-	const visit = await standing(db, found, site);
-	if (visits.size >= MEMO_MOST) visits.clear();
-	if (visit.actor) visits.set(cookie, { until: at + MEMO_MS, visit });
-	return visit;
+	return standing(db, found, site);
 }
 
 async function standing(
@@ -88,10 +106,16 @@ export async function noteUse(
 }
 
 /** Forgets what was kept of the session of a request, as when its person signs out or shows again who they are. */
-export const forgetVisit = (headers: Headers) => visits.delete(headers.get('cookie') ?? '');
+export function forgetVisit(headers: Headers): void {
+	const cookie = headers.get('cookie') ?? '';
+	visits.delete(cookie);
+	looks.delete(cookie);
+}
 
 /** Forgets what was kept of a person, or of everyone. */
 function forgetPerson(id: string): void {
+	// Whose it is that is being read is not known yet.
+	looks.clear();
 	for (const [cookie, { visit }] of visits)
 		if (!id || visit.actor?.id === id) visits.delete(cookie);
 }
@@ -108,6 +132,7 @@ export function listenForEnds(url: string): void {
 	client.on('end', () => {
 		// What happened meanwhile was not heard.
 		visits.clear();
+		looks.clear();
 		again();
 	});
 	client

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { openPairs } from '$lib/server/filters/opening';
 import { todayOf } from '$lib/server/kernel/context';
 import { pageNumber } from '$lib/server/web/form-fields';
-import { contextOf, page } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { PageServerLoad } from './$types';
 
 const asked = z.object({ page: pageNumber });
@@ -10,8 +10,7 @@ const asked = z.object({ page: pageNumber });
 const WEEK = 7;
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const { site } = event.locals;
 		const { page: number } = asked.parse(Object.fromEntries(event.url.searchParams));
 		const { pairs, total, pages } = await openPairs(context, number);

@@ -16,19 +16,12 @@ import { noteEvent } from '$lib/server/register/events';
 import { itemPage } from '$lib/server/register/item-page';
 import { movePart, partsIn, setOf } from '$lib/server/register/sets';
 import { breakSeal, sealItem } from '$lib/server/custody/seals';
-import {
-	clientId,
-	contextOf,
-	formAction,
-	formWrite,
-	page,
-	requested
-} from '$lib/server/web/request';
+import { clientId, contextOf, formAction, formWrite, requested } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const found = await itemPage(context, event.params.tag);
 		const { db } = context;
 		const { item, lastRun } = found;

@@ -1,11 +1,10 @@
 import { history } from '$lib/server/records/history';
 import { itemByTag } from '$lib/server/register/items';
-import { contextOf, page } from '$lib/server/web/request';
+import { sharedPage } from '$lib/server/web/shared-page';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) =>
-	page(async () => {
-		const context = contextOf(event);
+	sharedPage(event, async (context) => {
 		const found = await itemByTag(context.db, event.params.tag);
 		return {
 			tag: found.item.tag,
