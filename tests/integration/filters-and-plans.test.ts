@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_FACTS, type HazardFacts } from '../../src/core/hazards/facts.ts';
@@ -7,9 +7,11 @@ import {
 	filterModel,
 	filterPair,
 	hazardPlan,
-	item
+	item,
+	itemDue
 } from '../../src/lib/server/db/schema/index.ts';
 import { runPage, startRun } from '../../src/lib/server/inspection/runs.ts';
+import { openPairIds } from '../../src/lib/server/db/queries/open-pairs.ts';
 import { openPair, openPairs, stockForPlan } from '../../src/lib/server/filters/opening.ts';
 import { recallLot } from '../../src/lib/server/filters/store.ts';
 import { savePlan } from '../../src/lib/server/hazards/plans.ts';
@@ -164,6 +166,19 @@ describe('opening filters', () => {
 			['HM-0001', false]
 		]);
 		expect(await openPairs(tech(), 2)).toEqual({ total: 3, pages: 1, pairs: [] });
+		// Whatever the size of a page, each stands once: also one that nothing falls due of.
+		const whole = await openPairIds(test.db, { limit: 9, offset: 0 });
+		const [due] = (await openPairs(tech(), 1)).pairs.filter((pair) => pair.itemTag === 'HM-0002');
+		await test.db
+			.delete(itemDue)
+			.where(and(eq(itemDue.itemId, due?.pair.itemId ?? ''), eq(itemDue.what, 'filters')));
+		const [recalled, early, late] = whole;
+		for (const limit of [1, 2, 3]) {
+			const pages = [];
+			for (let offset = 0; offset < 5; offset += limit)
+				pages.push(...(await openPairIds(test.db, { limit, offset })));
+			expect(pages).toEqual([recalled, late, early]);
+		}
 	});
 
 	it.each([

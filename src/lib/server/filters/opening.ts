@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, isNull, ne } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull, ne } from 'drizzle-orm';
 import { airwayOf } from '../../../core/data/families.ts';
 import { protectionKind } from '../../../core/data/protection-factors.ts';
 import { recordOf, servedBy } from '../../../core/data/family-records.ts';
@@ -11,7 +11,8 @@ import type { HazardDecision } from '../../../core/hazards/decision.ts';
 import type { HazardFacts } from '../../../core/hazards/facts.ts';
 import type { ModelCard } from '../../../core/register/model-card.ts';
 import { daysBetween } from '../../../core/plan/calendar.ts';
-import { atMost, type Connection } from '../db/client.ts';
+import type { Connection } from '../db/client.ts';
+import { openPairIds } from '../db/queries/open-pairs.ts';
 import {
 	filterLayer,
 	filterLot,
@@ -19,7 +20,6 @@ import {
 	filterPair,
 	hazardPlan,
 	item,
-	itemDue,
 	itemModel,
 	user
 } from '../db/schema/index.ts';
@@ -196,19 +196,13 @@ export const pairRows = (db: Connection) =>
  */
 export async function openPairs(context: Reader, page: number) {
 	const asOf = todayOf(context);
-	const open = isNull(filterPair.discardedAt);
-	const [rows, total] = await Promise.all([
-		pairRows(context.db)
-			.leftJoin(
-				itemDue,
-				and(eq(itemDue.itemId, item.id), eq(itemDue.what, 'filters'), eq(itemDue.part, ''))
-			)
-			.where(open)
-			.orderBy(isNull(filterLot.recalledAt), asc(itemDue.dueOn), asc(filterPair.number))
-			.limit(atMost(PAGE_SIZE))
-			.offset((page - 1) * PAGE_SIZE),
-		context.db.$count(filterPair, open)
+	const [ids, total] = await Promise.all([
+		openPairIds(context.db, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE }),
+		context.db.$count(filterPair, isNull(filterPair.discardedAt))
 	]);
+	const found = ids.length ? await pairRows(context.db).where(inArray(filterPair.id, ids)) : [];
+	const byId = new Map(found.map((row) => [row.pair.id, row]));
+	const rows = ids.flatMap((id) => byId.get(id) ?? []);
 	const wears = await wearsOf(
 		context.db,
 		rows.map((row) => row.pair.id)

@@ -116,6 +116,7 @@ export const filterPair = pgTable(
 			.where(sql`${t.discardedAt} is null`),
 		index('filter_pair_open').on(t.discardedAt),
 		index('filter_pair_item').on(t.itemId),
+		index('filter_pair_lot').on(t.lotId),
 		oneOf('filter_pair_discard_reason', t.discardReason, DISCARD_REASONS)
 	]
 );

@@ -312,6 +312,7 @@ export const itemDue = pgTable(
 	(t) => [
 		primaryKey({ columns: [t.itemId, t.what, t.detail, t.part] }),
 		index('item_due_on').on(t.dueOn, t.itemId),
+		index('item_due_of_kind').on(t.what, t.dueOn, t.itemId),
 		oneOf('item_due_what', t.what, DUE_WHATS)
 	]
 );

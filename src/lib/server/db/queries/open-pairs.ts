@@ -1,0 +1,87 @@
+import { and, asc, count, eq, isNotNull, isNull, notExists, type SQL, sql } from 'drizzle-orm';
+import type { Connection } from '../client.ts';
+import { filterLot, filterPair, itemDue } from '../schema/index.ts';
+
+const open = isNull(filterPair.discardedAt);
+const dueOfPair = and(
+	eq(itemDue.itemId, filterPair.itemId),
+	eq(itemDue.what, 'filters'),
+	eq(itemDue.part, '')
+);
+
+/** Opened pairs that are to be changed one day, the next first; by the index on dues of a kind. */
+const withDue = (db: Connection, lots: SQL | undefined) =>
+	db
+		.select({ id: filterPair.id })
+		.from(itemDue)
+		.innerJoin(filterPair, and(eq(filterPair.itemId, itemDue.itemId), open))
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.where(and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''), lots))
+		.orderBy(asc(itemDue.dueOn), asc(filterPair.number));
+
+/** Those that nothing falls due of, by their numbers. */
+const withoutDue = (db: Connection, lots: SQL | undefined) =>
+	db
+		.select({ id: filterPair.id })
+		.from(filterPair)
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.where(
+			and(
+				open,
+				lots,
+				notExists(
+					db
+						.select({ one: sql`1` })
+						.from(itemDue)
+						.where(dueOfPair)
+				)
+			)
+		)
+		.orderBy(asc(filterPair.number));
+
+/** How many opened pairs are to be changed one day, of lots that nobody recalled. */
+async function countWithDue(db: Connection, lots: SQL | undefined): Promise<number> {
+	const [row] = await db
+		.select({ n: count() })
+		.from(itemDue)
+		.innerJoin(filterPair, and(eq(filterPair.itemId, itemDue.itemId), open))
+		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
+		.where(and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''), lots));
+	return row?.n ?? 0;
+}
+
+/**
+ * Ids of a page of the opened pairs: of recalled lots first, then the next to change, then those that nothing falls
+ * due of. Each of the three in turn, so that no more is read than is shown: sorted together, all of them are.
+ */
+export async function openPairIds(
+	db: Connection,
+	{ limit, offset }: { limit: number; offset: number }
+): Promise<string[]> {
+	const ids = (rows: { id: string }[]) => rows.map(({ id }) => id);
+	const recalledLots = isNotNull(filterLot.recalledAt);
+	const recalled = [
+		...ids(await withDue(db, recalledLots)),
+		...ids(await withoutDue(db, recalledLots))
+	];
+	const found = recalled.slice(offset, offset + limit);
+	if (found.length === limit) return found;
+	const others = isNull(filterLot.recalledAt);
+	const skip = Math.max(0, offset - recalled.length);
+	const next = ids(
+		await withDue(db, others)
+			.limit(limit - found.length)
+			.offset(skip)
+	);
+	found.push(...next);
+	if (found.length === limit) return found;
+	const before = next.length ? skip : await countWithDue(db, others);
+	found.push(
+		...ids(
+			await withoutDue(db, others)
+				.limit(limit - found.length)
+				.offset(Math.max(0, skip - before))
+		)
+	);
+	return found;
+}
