@@ -246,6 +246,7 @@ export const item = pgTable(
 		index('item_family').on(t.family, t.placeId),
 		// Served by pg_trgm: a tag is found by any part of it.
 		index('item_tag_words').using('gin', sql`${t.tag} gin_trgm_ops`),
+		index('item_serial_words').using('gin', sql`${t.serial} gin_trgm_ops`),
 		index('item_set').on(t.setId),
 		index('item_import').on(t.importId),
 		oneOf('item_use_pattern', t.usePattern, USE_PATTERNS),

@@ -1,0 +1,1 @@
+CREATE INDEX "item_serial_words" ON "item" USING gin ("serial" gin_trgm_ops);
