@@ -12,8 +12,8 @@ import { processCount } from './lib/processes.mjs';
 if (cluster.isWorker) await answer();
 else {
 	endWithParent();
-	await startKeeper();
 	const count = processCount(process.env.GREVAN_PROCESSES);
+	await startKeeper();
 	if (count === 1) await answer();
 	else answerByMany(count);
 }

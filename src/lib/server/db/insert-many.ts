@@ -5,11 +5,6 @@ import type { Connection } from './client.ts';
 /** Rows that one statement takes: enough that parsing it costs nothing beside them, little enough to hold. */
 const CHUNK = 5000;
 
-/** Rows as they go to the database, so that they can be made ready while it works on others. */
-export interface ReadyRows {
-	statements: SQL[];
-}
-
 /**
  * Inserts many rows by few statements, each with its rows as one JSON text: building a statement with a placeholder
  * per value costs more than the database takes for it. Columns that no row names get their default.
@@ -22,11 +17,8 @@ export const insertMany = <T extends PgTable>(
 	rows: readonly T['$inferInsert'][]
 ): Promise<void> => insertReady(tx, readyRows(table, rows));
 
-/** The first half of {@link insertMany}, without the database. */
-export function readyRows<T extends PgTable>(
-	table: T,
-	rows: readonly T['$inferInsert'][]
-): ReadyRows {
+/** The first half of {@link insertMany}, without the database: its statements, made ready while that works on others. */
+export function readyRows<T extends PgTable>(table: T, rows: readonly T['$inferInsert'][]): SQL[] {
 	const fields = Object.keys(rows[0] ?? {});
 	const columns = getTableColumns(table);
 	const names = fields.map((field) => {
@@ -45,11 +37,11 @@ export function readyRows<T extends PgTable>(
 			sql`insert into ${table} (${list}) select ${list} from json_populate_recordset(null::${table}, ${text}::json)`
 		);
 	}
-	return { statements };
+	return statements;
 }
 
 /** The second half of {@link insertMany}. */
-export async function insertReady(tx: Connection, { statements }: ReadyRows): Promise<void> {
+export async function insertReady(tx: Connection, statements: readonly SQL[]): Promise<void> {
 	for (const statement of statements) await tx.execute(statement);
 }
 

@@ -125,17 +125,10 @@ function signedAfter({ runs, answers }: Written): Keep {
 		runs.map((run) => ({ ...run, ...UNSIGNED }))
 	);
 	const given = readyRows(inspectionAnswer, answers);
-	const signatures = runs.map(({ id, signedBy: by, signedAt: at, outcome, reasons }) => ({
-		id,
-		by,
-		at,
-		outcome,
-		reasons
-	}));
 	return async (tx) => {
 		await insertReady(tx, begun);
 		await insertReady(tx, given);
-		await markSigned(tx, signatures);
+		await markSigned(tx, runs);
 	};
 }
 

@@ -61,8 +61,9 @@ function recordEnd(db: Connection): Promise<number | undefined> {
 	let ask = asking.get(db);
 	if (!ask) asking.set(db, (ask = { running: null, next: null }));
 	const mine = ask;
+	if (mine.next) return mine.next;
 	if (!mine.running) return put(db, mine);
-	return (mine.next ??= mine.running
+	return (mine.next = mine.running
 		.catch(() => undefined)
 		.then(() => {
 			mine.next = null;

@@ -1,6 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import { type Day, readable } from '../../../core/plan/calendar.ts';
+import { type Day, daysBetween, readable } from '../../../core/plan/calendar.ts';
 import { differenceOf } from '../../../core/plan/difference.ts';
 import { faultsOfPlan } from '../../../core/plan/level/check.ts';
 import { begun } from '../../../core/plan/level/level.ts';
@@ -47,13 +47,10 @@ export async function planPage(context: Context) {
 			peakMin: inForce.plan.peakMin,
 			boundMin: inForce.plan.boundMin,
 			/** So old that it should be made anew. */
-			stale: daysOld(inForce.plan.startsOn, today) > STALE_DAYS
+			stale: daysBetween(inForce.plan.startsOn, today) > STALE_DAYS
 		}
 	};
 }
-
-const daysOld = (from: Day, to: Day): number =>
-	Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
 export interface TakePlan {
 	requestId: string;

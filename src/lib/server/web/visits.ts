@@ -25,9 +25,8 @@ const MEMO_MS = 5000;
 const MEMO_MOST = 2000;
 /** A session in use is noted so often. */
 const SEEN_EVERY_MS = 20_000;
-const visits = new Map<string, { until: number; visit: Visit }>();
-/** Sessions that are being read. */
-const looks = new Map<string, Promise<Visit>>();
+/** By cookie: until when it holds, for ever while it is being read; and of whom it is, once that is known. */
+const visits = new Map<string, { until: number; of: string | null; visit: Promise<Visit> }>();
 
 /**
  * Who comes. Asked of the database once in five seconds per session and process, as reading a session costs more than
@@ -41,22 +40,17 @@ export async function visitOf(
 	const at = Date.now();
 	const kept = visits.get(cookie);
 	if (kept && kept.until > at) return kept.visit;
-	if (!cookie) return look({ auth, db }, headers);
+	const visit = look({ auth, db }, headers);
+	if (!cookie) return visit;
+	if (visits.size >= MEMO_MOST) visits.clear();
 	// All who come at once in one session share one look.
-	const under = looks.get(cookie);
-	if (under) return under;
-	const mine = look({ auth, db }, headers);
-	looks.set(cookie, mine);
-	try {
-		const visit = await mine;
-		if (visits.size >= MEMO_MOST) visits.clear();
-		// What was told meanwhile may have come too late for it.
-		if (visit.actor && looks.get(cookie) === mine)
-			visits.set(cookie, { until: at + MEMO_MS, visit });
-		return visit;
-	} finally {
-		if (looks.get(cookie) === mine) looks.delete(cookie);
-	}
+	const mine = { until: Infinity, of: null as string | null, visit };
+	visits.set(cookie, mine);
+	const { actor } = await visit.catch(() => ({ actor: null }));
+	mine.until = at + MEMO_MS;
+	mine.of = actor?.id ?? null;
+	if (!actor && visits.get(cookie) === mine) visits.delete(cookie);
+	return visit;
 }
 
 async function look({ auth, db }: { auth: Auth; db: Database }, headers: Headers): Promise<Visit> {
@@ -106,18 +100,12 @@ export async function noteUse(
 }
 
 /** Forgets what was kept of the session of a request, as when its person signs out or shows again who they are. */
-export function forgetVisit(headers: Headers): void {
-	const cookie = headers.get('cookie') ?? '';
-	visits.delete(cookie);
-	looks.delete(cookie);
-}
+export const forgetVisit = (headers: Headers) => visits.delete(headers.get('cookie') ?? '');
 
 /** Forgets what was kept of a person, or of everyone. */
 function forgetPerson(id: string): void {
-	// Whose it is that is being read is not known yet.
-	looks.clear();
-	for (const [cookie, { visit }] of visits)
-		if (!id || visit.actor?.id === id) visits.delete(cookie);
+	// Of one that is being read it is not known yet whose it is.
+	for (const [cookie, { of }] of visits) if (!id || !of || of === id) visits.delete(cookie);
 }
 
 const CHANNEL = 'grevan_access';
@@ -132,7 +120,6 @@ export function listenForEnds(url: string): void {
 	client.on('end', () => {
 		// What happened meanwhile was not heard.
 		visits.clear();
-		looks.clear();
 		again();
 	});
 	client

@@ -1,13 +1,10 @@
-import { and, asc, count, eq, isNotNull, isNull, notExists, type SQL, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, notExists, type SQL, sql } from 'drizzle-orm';
 import type { Connection } from '../client.ts';
 import { filterLot, filterPair, itemDue } from '../schema/index.ts';
 
 const open = isNull(filterPair.discardedAt);
-const dueOfPair = and(
-	eq(itemDue.itemId, filterPair.itemId),
-	eq(itemDue.what, 'filters'),
-	eq(itemDue.part, '')
-);
+/** The due of the filters on an item itself, not of its parts. */
+const ofFilters = and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''));
 
 /** Opened pairs that are to be changed one day, the next first; by the index on dues of a kind. */
 const withDue = (db: Connection, lots: SQL | undefined) =>
@@ -16,7 +13,7 @@ const withDue = (db: Connection, lots: SQL | undefined) =>
 		.from(itemDue)
 		.innerJoin(filterPair, and(eq(filterPair.itemId, itemDue.itemId), open))
 		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
-		.where(and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''), lots))
+		.where(and(ofFilters, lots))
 		.orderBy(asc(itemDue.dueOn), asc(filterPair.number));
 
 /** Those that nothing falls due of, by their numbers. */
@@ -33,22 +30,11 @@ const withoutDue = (db: Connection, lots: SQL | undefined) =>
 					db
 						.select({ one: sql`1` })
 						.from(itemDue)
-						.where(dueOfPair)
+						.where(and(eq(itemDue.itemId, filterPair.itemId), ofFilters))
 				)
 			)
 		)
 		.orderBy(asc(filterPair.number));
-
-/** How many opened pairs are to be changed one day, of lots that nobody recalled. */
-async function countWithDue(db: Connection, lots: SQL | undefined): Promise<number> {
-	const [row] = await db
-		.select({ n: count() })
-		.from(itemDue)
-		.innerJoin(filterPair, and(eq(filterPair.itemId, itemDue.itemId), open))
-		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
-		.where(and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''), lots));
-	return row?.n ?? 0;
-}
 
 /**
  * Ids of a page of the opened pairs: of recalled lots first, then the next to change, then those that nothing falls
@@ -75,7 +61,7 @@ export async function openPairIds(
 	);
 	found.push(...next);
 	if (found.length === limit) return found;
-	const before = next.length ? skip : await countWithDue(db, others);
+	const before = next.length ? skip : await db.$count(withDue(db, others).as('due'));
 	found.push(
 		...ids(
 			await withoutDue(db, others)

@@ -5,16 +5,16 @@ import type { Connection } from '../client.ts';
 /** A run that is signed in bulk. */
 export interface SignedRun extends Verdict<string> {
 	id: string;
-	by: string;
-	at: Date;
+	signedBy: string;
+	signedAt: Date;
 }
 
 /** Signs many runs in one statement. */
-export async function markSigned(tx: Connection, runs: SignedRun[]): Promise<void> {
+export async function markSigned(tx: Connection, runs: readonly SignedRun[]): Promise<void> {
 	const values = sql.join(
 		runs.map(
 			(r) =>
-				sql`(${r.id}::uuid, ${r.by}, ${r.at.toISOString()}::timestamptz, ${r.outcome}, ${JSON.stringify(r.reasons)}::jsonb)`
+				sql`(${r.id}::uuid, ${r.signedBy}, ${r.signedAt.toISOString()}::timestamptz, ${r.outcome}, ${JSON.stringify(r.reasons)}::jsonb)`
 		),
 		sql`, `
 	);
@@ -26,29 +26,25 @@ export async function markSigned(tx: Connection, runs: SignedRun[]): Promise<voi
 /** Lets the planner know what is in the tables; after filling them in bulk. */
 export const analyze = (db: Connection) => db.execute(sql`analyze`);
 
-/** What is looked at row by row while answers come in, though it was written a moment ago by the same hand. */
-const AT_REST = ['inspection_answer'];
+/** What is looked at row by row while it comes in, though it was written a moment ago by the same hand. */
+const ANSWERS = sql.identifier('inspection_answer');
 
 /**
- * Fills tables while their guards rest and what they point to is not looked up row by row; both stand again at the
- * end, when everything that was written is held against its keys in one go. For an empty database and its owner.
+ * Fills the answers while their guards rest and what they point to is not looked up row by row; both stand again at
+ * the end, when everything that was written is held against its keys in one go. For an empty database and its owner.
  */
 export async function withoutGuards(tx: Connection, work: () => Promise<void>): Promise<void> {
-	const { rows: keys } = await tx.execute<{ at: string; name: string; rule: string }>(sql`
-		select conrelid::regclass::text as at, conname as name, pg_get_constraintdef(oid) as rule from pg_constraint
-		where contype = 'f' and conrelid::regclass::text = any(${sql.param(AT_REST)}::text[]) order by conname`);
-	for (const { at, name } of keys)
-		await tx.execute(
-			sql`alter table ${sql.identifier(at)} drop constraint ${sql.identifier(name)}`
-		);
-	for (const at of AT_REST)
-		await tx.execute(sql`alter table ${sql.identifier(at)} disable trigger user`);
+	const { rows: keys } = await tx.execute<{ name: string; rule: string }>(sql`
+		select conname as name, pg_get_constraintdef(oid) as rule from pg_constraint
+		where contype = 'f' and conrelid = 'inspection_answer'::regclass order by conname`);
+	for (const { name } of keys)
+		await tx.execute(sql`alter table ${ANSWERS} drop constraint ${sql.identifier(name)}`);
+	await tx.execute(sql`alter table ${ANSWERS} disable trigger user`);
 	await work();
-	for (const at of AT_REST)
-		await tx.execute(sql`alter table ${sql.identifier(at)} enable trigger user`);
-	for (const { at, name, rule } of keys)
+	await tx.execute(sql`alter table ${ANSWERS} enable trigger user`);
+	for (const { name, rule } of keys)
 		await tx.execute(
-			sql`alter table ${sql.identifier(at)} add constraint ${sql.identifier(name)} ${sql.raw(rule)}`
+			sql`alter table ${ANSWERS} add constraint ${sql.identifier(name)} ${sql.raw(rule)}`
 		);
 }
 
