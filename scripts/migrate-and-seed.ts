@@ -2,6 +2,7 @@ import { grantApplication } from '../src/lib/server/db/grants.ts';
 import { migrateDatabase, openDatabase } from '../src/lib/server/db/client.ts';
 import { tieSecret } from '../src/lib/server/access/installation.ts';
 import { analyze } from '../src/lib/server/db/queries/seed.ts';
+import { gatherStock } from '../src/lib/server/db/queries/stock.ts';
 import { lackDues } from '../src/lib/server/db/queries/states.ts';
 import { isEmpty, seedDemo } from '../src/lib/server/demo/seed.ts';
 import { Refusal } from '../src/lib/server/kernel/refusal.ts';
@@ -31,6 +32,7 @@ try {
 		const origin = 'http://localhost';
 		const auth = createAuth(db, { secret: process.env.GREVAN_SECRET ?? '', origin });
 		await seedDemo(db, auth, { now: new Date(), password, items, rounds });
+		await gatherStock(db);
 		await analyze(db);
 		console.log('The demo of Osmund Sound Harbour Works is in the database.');
 	}

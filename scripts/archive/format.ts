@@ -52,6 +52,7 @@ export const LEFT_OUT = [
 	'second_screen',
 	'session',
 	'sign_in_failure',
+	'stock_count',
 	'steady_clock',
 	'two_factor',
 	'verification',

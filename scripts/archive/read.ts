@@ -134,6 +134,8 @@ export async function readArchive(archive: OpenArchive, ownerUrl: string): Promi
 		return kept;
 	});
 	await migrateDatabase(ownerUrl, MIGRATIONS);
+	// Counted by triggers, which were set aside.
+	await connected(ownerUrl, (client) => client.query('select recount_stock()'));
 	const check = await proveChain('archive', ownerUrl);
 	const rows = Object.values(counts).reduce((sum, n) => sum + n, 0);
 	return { rows, tables: Object.keys(counts).length, check };

@@ -4,7 +4,8 @@ import { atMost, openDatabase } from '../../src/lib/server/db/client.ts';
 import { item } from '../../src/lib/server/db/schema/index.ts';
 import { verifyChain } from '../../src/lib/server/kernel/chain.ts';
 import { moveItems } from '../../src/lib/server/register/register.ts';
-import { listItems, statesByPlace } from '../../src/lib/server/db/queries/items.ts';
+import { listItems } from '../../src/lib/server/db/queries/items.ts';
+import { statesByPlace } from '../../src/lib/server/db/queries/stock.ts';
 import { openYard } from '../support/database.ts';
 import { addPiece } from '../support/yard.ts';
 

@@ -18,7 +18,7 @@ import { openStock } from '../../src/lib/server/care/stock.ts';
 import { bringItem } from '../../src/lib/server/custody/bring-back.ts';
 import { returnItem } from '../../src/lib/server/custody/returns.ts';
 import { itemsNotOnce } from '../../src/lib/server/db/queries/custody.ts';
-import { statesByPlace } from '../../src/lib/server/db/queries/items.ts';
+import { statesByPlace } from '../../src/lib/server/db/queries/stock.ts';
 import {
 	custody,
 	handOut,

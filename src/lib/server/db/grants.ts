@@ -23,6 +23,7 @@ const PASSING = [
 	'second_screen',
 	'session',
 	'sign_in_failure',
+	'stock_count',
 	'wearer_name',
 	'wearer_place',
 	'two_factor',

@@ -6,6 +6,7 @@ import { QUEUE_SCHEMA } from '../db/grants.ts';
 import { forgetTries } from '../db/queries/access.ts';
 import { forgetLeases, holdLease } from '../db/queries/leases.ts';
 import { forgetRequests } from '../db/queries/requests.ts';
+import { gatherStock } from '../db/queries/stock.ts';
 import { anchorNow } from '../web/anchor.ts';
 import type { Unattended } from '../kernel/context.ts';
 import { asRefusal } from '../kernel/refusal.ts';
@@ -38,6 +39,8 @@ interface Duty {
 const ANCHOR_MS = 60_000;
 /** After so long without a sign of life another process takes a duty over. */
 const LEASE_MS = 3000;
+/** Counts of stock are drawn together so often: each record adds a few rows. */
+const GATHER_MS = 10 * 60_000;
 const DUTIES: readonly Duty[] = [
 	{
 		name: 'entry board',
@@ -70,6 +73,12 @@ const DUTIES: readonly Duty[] = [
 		everyMs: ANCHOR_MS,
 		alone: true,
 		work: ({ db, now }) => anchorNow(db, 'interval', now())
+	},
+	{
+		name: 'counts of stock',
+		everyMs: GATHER_MS,
+		alone: true,
+		work: ({ db }) => gatherStock(db)
 	}
 ];
 

@@ -17,7 +17,7 @@ import { rulesFor, rulesOf } from '../../../core/plan/rule-scope.ts';
 import type { IntervalRule } from '../../../core/plan/rules.ts';
 import type { PlanWorker, SitePlanFacts } from '../../../core/plan/site-problem.ts';
 import type { Connection } from '../db/client.ts';
-import { statesByPlace } from '../db/queries/items.ts';
+import { statesByPlace } from '../db/queries/stock.ts';
 import {
 	benchMinutesOf,
 	dirtyForPlan,

@@ -4,7 +4,7 @@ import { plusDays } from '../../../core/plan/calendar.ts';
 import { type BuyLine, buyLine } from '../../../core/plan/forecast/buying.ts';
 import type { FleetRates, ForecastFacts } from '../../../core/plan/forecast/site-fleet.ts';
 import { planDays } from '../../../core/plan/site-problem.ts';
-import { statesByPlace } from '../db/queries/items.ts';
+import { statesByPlace } from '../db/queries/stock.ts';
 import {
 	failuresSince,
 	fillsSince,

@@ -4,38 +4,27 @@ import {
 	count,
 	desc,
 	eq,
-	gt,
 	gte,
 	ilike,
 	inArray,
 	isNotNull,
 	isNull,
-	lt,
-	lte,
 	or,
 	sql,
 	type SQL
 } from 'drizzle-orm';
-import { containing } from './contains.ts';
 import { alias } from 'drizzle-orm/pg-core';
 import type { ItemState } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
-import { item, itemModel, itemState, place, placeFloor } from '../schema/index.ts';
+import { item, itemModel, itemState, place } from '../schema/index.ts';
+import { containing } from './contains.ts';
+import { countStock, inState } from './stock.ts';
 
 /** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
 export const stateOnDay = (asOf: string) =>
 	sql<ItemState>`case when ${itemState.blocked} is not null then ${itemState.blocked}
 		when ${asOf}::date > ${itemState.dueOn} then 'overdue'
 		when ${asOf}::date >= ${itemState.dueFrom} then 'due' else 'ready' end`;
-
-/** The same as a condition that an index on the due date can serve. */
-function inState(state: ItemState, asOf: string): SQL | undefined {
-	const free = isNull(itemState.blocked);
-	if (state === 'overdue') return and(free, lt(itemState.dueOn, asOf));
-	if (state === 'due') return and(free, gte(itemState.dueOn, asOf), lte(itemState.dueFrom, asOf));
-	if (state === 'ready') return and(free, gte(itemState.dueOn, asOf), gt(itemState.dueFrom, asOf));
-	return eq(sql`${itemState.blocked}`, state);
-}
 
 const columns = (asOf: string) => ({
 	id: item.id,
@@ -205,6 +194,7 @@ export function allItems(db: Connection, filter: ItemFilter, asOf: string) {
 
 /** How many items a filter finds. */
 export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
+	if (!filter.text) return countStock(db, filter, asOf);
 	const found = db.select({ n: count() }).from(item).$dynamic();
 	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
 	const [row] = await found.where(matching(db, filter, asOf));
@@ -219,65 +209,6 @@ export function itemsWatched(db: Connection, asOf: string, limit: number) {
 		)
 		.orderBy(asc(itemState.dueOn), asc(item.tag))
 		.limit(atMost(limit));
-}
-
-/** How many items of each family are ready or due, that is, may be taken. */
-export function countReady(db: Connection, asOf: string) {
-	return db
-		.select({ family: item.family, n: count() })
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.where(and(isNull(itemState.blocked), gte(itemState.dueOn, asOf)))
-		.groupBy(item.family);
-}
-
-/** What stands at each place of each family that a floor is kept of, against that floor; by family and place. What is in a set is no shelf stock. */
-export async function statesByPlace(db: Connection, asOf: string) {
-	const inEach = (state: ItemState) =>
-		sql<number>`count(*) filter (where ${inState(state, asOf)})`.mapWith(Number).as(state);
-	// Counted before the places are joined: they are few, the items many.
-	const counted = db
-		.select({
-			placeId: item.placeId,
-			family: item.family,
-			ready: inEach('ready'),
-			due: inEach('due'),
-			overdue: inEach('overdue'),
-			held: inEach('held'),
-			'in wash': inEach('in wash'),
-			'in service': inEach('in service'),
-			issued: inEach('issued')
-		})
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.where(isNull(item.setId))
-		.groupBy(item.placeId, item.family)
-		.as('counted');
-	const found = await db
-		.select()
-		.from(placeFloor)
-		.innerJoin(place, eq(place.id, placeFloor.placeId))
-		.leftJoin(
-			counted,
-			and(eq(counted.placeId, placeFloor.placeId), eq(counted.family, placeFloor.family))
-		)
-		.where(gt(placeFloor.floor, 0))
-		.orderBy(asc(place.name));
-	return found.map(({ place: { id, name }, place_floor: { family, floor }, counted: has }) => ({
-		placeId: id,
-		place: name,
-		family,
-		floor,
-		counts: {
-			ready: has?.ready ?? 0,
-			due: has?.due ?? 0,
-			overdue: has?.overdue ?? 0,
-			held: has?.held ?? 0,
-			'in wash': has?.['in wash'] ?? 0,
-			'in service': has?.['in service'] ?? 0,
-			issued: has?.issued ?? 0
-		}
-	}));
 }
 
 /** Every item of the register. */

@@ -19,5 +19,6 @@ export * from './people.ts';
 export * from './register.ts';
 export * from './requests.ts';
 export * from './retention.ts';
+export * from './stock.ts';
 export * from './substances.ts';
 export * from './plan.ts';
