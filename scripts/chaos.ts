@@ -214,8 +214,11 @@ try {
 				{ n: number }[]
 			>`select count(*)::int as n from bench_test where ended_at is null`
 		)[0]?.n ?? 0;
-	for (const until = Date.now() + SETTLES_MS; (await openTests()) && Date.now() < until;)
+	let leftOpen = await openTests();
+	for (const until = Date.now() + SETTLES_MS; leftOpen && Date.now() < until;) {
 		await pause(500);
+		leftOpen = await openTests();
+	}
 	const { db, close } = openDatabase(world.env.GREVAN_OWNER_URL, { max: 1 });
 	const chain = await verifyChain(db);
 	await close();
@@ -242,7 +245,7 @@ try {
 		`device: ${deviceRight ? 'every answer once and in order' : `given ${device.given.join(' ')}; kept ${onDevice.join(' ')}`}`
 	);
 	say(
-		`log: ${chain.faults.length ? JSON.stringify(chain.faults.slice(0, 3)) : 'whole'}; bench tests left open: ${await openTests()}`
+		`log: ${chain.faults.length ? JSON.stringify(chain.faults.slice(0, 3)) : 'whole'}; bench tests left open: ${leftOpen}`
 	);
 	say(
 		`board: ${board.seen.words} words, off by ${(board.seen.worstMs / 1000).toFixed(2)} s at most, silent for ${(board.seen.longestSilenceMs / 1000).toFixed(1)} s at most`
@@ -262,7 +265,7 @@ try {
 		count.acknowledged > 0 &&
 		deviceRight &&
 		chain.faults.length === 0 &&
-		(await openTests()) === 0 &&
+		leftOpen === 0 &&
 		board.seen.worstMs < 1500;
 	exit = right ? 0 : 1;
 	await device.close();

@@ -107,11 +107,16 @@ export class Writer {
 		return deed;
 	}
 
-	/** Sends until there is an answer. @returns it; null where the end came first */
+	/**
+	 * Sends until there is an answer. What was sent once is sent until its fate is known, though the end has come:
+	 * the server may still be at it, and would do it after everything was counted.
+	 * @returns the answer; null where the end came before the first try
+	 */
 	async until<T>(send: () => Promise<T | null>): Promise<T | null> {
+		if (this.over()) return null;
 		for (;;) {
 			const answer = await send();
-			if (answer !== null || this.over()) return answer;
+			if (answer !== null) return answer;
 			await pause(this.dice.int(50, 600));
 		}
 	}
