@@ -89,7 +89,17 @@ export default ts.config(
 	},
 	{
 		files: ['**/*.svelte', '**/*.svelte.ts'],
-		languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } }
+		languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				literalSpread,
+				{
+					selector: "MemberExpression[object.name='crypto'][property.name='randomUUID']",
+					message: 'freshId() makes ids: a page may be made once for many.'
+				}
+			]
+		}
 	},
 	{
 		files: ['src/core/**/*.ts'],

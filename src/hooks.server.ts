@@ -14,6 +14,7 @@ import { openPost, postFrom } from '$lib/server/notices/mail';
 import { PERSON_HEADER } from '$lib/person-header';
 import { asRefusal, STATUS } from '$lib/server/kernel/refusal';
 import { config } from '$lib/server/web/config';
+import { isShared, keptPage } from '$lib/server/web/kept-page';
 import { log, logged } from '$lib/server/web/log';
 import { noteSession, refused } from '$lib/server/web/request';
 import { hasAdmin } from '$lib/server/site/set-up';
@@ -94,11 +95,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	const { actor } = event.locals;
 	const other = actor && noteSession(event.request, actor.id);
-	const response = other
-		? refused(other)
-		: await resolve(event, {
-				transformPageChunk: ({ html }) => html.replace('%grevan.theme%', event.locals.theme)
-			});
+	const made: typeof resolve = (of) =>
+		resolve(of, {
+			transformPageChunk: ({ html }) => html.replace('%grevan.theme%', of.locals.theme)
+		});
+	const kept = actor && !other && isShared(event) ? await keptPage(event, actor, made) : null;
+	const response = other ? refused(other) : (kept ?? (await made(event)));
 	// The server around the built app sets them too, on what never comes here.
 	for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
 	if (actor) {

@@ -2,6 +2,7 @@ import { bathTimers } from '$lib/server/care/batch-lists';
 import { runningTimers } from '$lib/server/inspection/timers';
 import { steadyNow } from '$lib/server/kernel/steady';
 import { untilRecorded } from '$lib/server/kernel/until-recorded';
+import { ANY_MOMENT, ANY_STEADY_MOMENT, isAnyone } from '$lib/server/web/kept-page';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async ({ locals }) => ({
@@ -47,6 +48,8 @@ async function holds({ actor, db, site }: App.Locals) {
 		const timers = actor
 			? await untilRecorded({ db, site, now }, 'timers', () => everyTimer(db))
 			: [];
+		if (isAnyone(actor))
+			return { timers, serverNow: timers.length ? ANY_STEADY_MOMENT : ANY_MOMENT };
 		const serverNow = timers.length ? await steadyNow({ db, now }) : now();
 		return { timers, serverNow: serverNow.getTime() };
 	} catch {

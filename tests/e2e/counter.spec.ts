@@ -190,6 +190,13 @@ test('a shift at the counter by scanner alone: out, refused and solved, back, wa
 	await enter(page.getByRole('button', { name: /It is in: 2 min from now/ }));
 	await expect(page.getByRole('timer')).toBeVisible();
 	await expect(page.getByRole('list', { name: 'Running timers' })).toContainText('batch');
+	// Also as it comes, before the page counts by itself.
+	const html = await (await page.request.get(`${appUrl()}/items`)).text();
+	const [, left = ''] =
+		/batch \d+<\/span>[\s\S]{0,60}?<span class="font-mono">(\d+):\d\d</.exec(html) ?? [];
+	expect(Number(left || NaN)).toBeLessThan(60);
+	const told = Number(/serverNow:(\d+)/.exec(html)?.[1]);
+	expect(Math.abs(told - Date.now())).toBeLessThan(120_000);
 	expect(await faultsOf(page)).toEqual([]);
 	// Two minutes that have passed.
 	await sql(

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$lib/ui/form/enhance';
 	import { page } from '$app/state';
+	import { freshId } from '$lib/fresh-id';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -13,7 +14,7 @@
 	let { data, form } = $props();
 	let tag = $state(page.url.searchParams.get('tag') ?? '');
 	let recipe = $state('');
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const family = $derived(
@@ -94,7 +95,7 @@
 					use:enhance={() =>
 						async ({ update }) => {
 							await update({ reset: false });
-							id = crypto.randomUUID();
+							id = freshId();
 						}}
 				>
 					<input type="hidden" name="id" value={id} />

@@ -10,6 +10,7 @@
 	import { FILTER_LINKS } from '$lib/ui/sections';
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 
 	let { data, form } = $props();
 	/** A plan is judged by its rule set; the store alone is read as the site reads it. */
@@ -27,7 +28,7 @@
 		data.stock?.judged.filter((row) => row.verdict?.outcome === 'does not') ?? []
 	);
 	let lot = $state('');
-	let openId = $state(crypto.randomUUID());
+	let openId = $state(freshId());
 	const refusal = (path: string) =>
 		form && 'refusal' in form && form.refusal?.path === path ? form.refusal.message : null;
 	const general = $derived(
@@ -180,7 +181,7 @@
 						async ({ result, update }) => {
 							await update({ reset: false });
 							if (result.type === 'success') {
-								openId = crypto.randomUUID();
+								openId = freshId();
 								lot = '';
 							}
 						}}

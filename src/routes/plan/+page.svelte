@@ -4,6 +4,7 @@
 	import { changeWords } from '$core/plan/difference';
 	import { readable } from '$core/plan/calendar';
 	import type { Placed, RelaxedFloor } from '$core/plan/site-problem';
+	import { freshId } from '$lib/fresh-id';
 	import type { PlanMessage } from '../../workers/plan';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { sendJson } from '$lib/ui/form/send-json';
@@ -91,7 +92,7 @@
 		busy = true;
 		refusal = null;
 		const answer = await sendJson<{ number: number }>('POST', url, {
-			requestId: crypto.randomUUID(),
+			requestId: freshId(),
 			...body
 		});
 		busy = false;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Walks the chain of the log, says how far it is, and then whether all is as it was. */
 	import { onMount } from 'svelte';
+	import { freshId } from '$lib/fresh-id';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import ProgressLine from '$lib/ui/form/ProgressLine.svelte';
 	import { TaskProgress } from '$lib/ui/form/task-progress.svelte';
@@ -21,7 +22,7 @@
 	const figure = (n: number) => n.toLocaleString('en-GB');
 
 	onMount(() => {
-		const id = crypto.randomUUID();
+		const id = freshId();
 		const end = task.follow(id);
 		void walk(id).finally(end);
 		return end;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { airwayOf } from '$core/data/families';
 	import { DECISION_WORDS, STEP_WORDS } from '$core/care/batch';
+	import { freshId } from '$lib/fresh-id';
 	import WashStations from '$lib/ui/counter/WashStations.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -11,7 +12,7 @@
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const wiped = $derived(form && 'result' in form ? form.result : null);
 	const total = $derived(data.stations.reduce((sum, { count }) => sum + count, 0));
-	const id = crypto.randomUUID();
+	const id = freshId();
 	const GROUPS = {
 		bath: 'Into a bath',
 		decontaminated: 'Decontaminate first',
@@ -129,7 +130,7 @@
 				<p class="mt-1">
 					Between two full washes, five times at most. Outside of the filters only, never into them.
 				</p>
-				<input type="hidden" name="id" value={crypto.randomUUID()} />
+				<input type="hidden" name="id" value={freshId()} />
 				<div class="mt-2 flex items-end gap-3">
 					<div class="min-w-0 flex-1">
 						<label class="label" for="wiped">Tag</label>

@@ -3,7 +3,7 @@ import { auditHead } from '../db/schema/index.ts';
 import type { Reader } from './context.ts';
 
 interface Held {
-	/** The state of the record, and the minute, that the answer is of. */
+	/** The state of the record, and the minute or less, that the answer is of. */
 	of: string;
 	answer: Promise<unknown>;
 }
@@ -15,17 +15,18 @@ const MOST = 300;
 
 /**
  * An answer that is the same for everyone, worked out once for all who ask until something is recorded, and anew
- * each minute. Whatever changes the record writes to its log, so that its end tells whether anything did; it is read
+ * each minute, or as often as is asked for. Whatever changes the record writes to its log, so that its end tells whether anything did; it is read
  * first, so that an answer is never older than the record was when it was asked for.
  */
 export async function untilRecorded<T>(
 	context: Reader,
 	name: string,
-	work: () => Promise<T>
+	work: () => Promise<T>,
+	withinMs = MINUTE_MS
 ): Promise<T> {
 	const end = await recordEnd(context.db);
-	const minute = Math.floor(context.now().getTime() / MINUTE_MS);
-	const of = JSON.stringify([end, minute, context.site]);
+	const period = Math.floor(context.now().getTime() / withinMs);
+	const of = JSON.stringify([end, period, context.site]);
 	let answers = kept.get(context.db);
 	if (!answers) kept.set(context.db, (answers = new Map()));
 	const held = answers.get(name);

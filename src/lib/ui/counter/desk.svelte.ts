@@ -1,3 +1,4 @@
+import { freshId } from '$lib/fresh-id';
 import type { GateOutcome } from '$core/handout/gate';
 import { judgeKept, type KeptCounter } from '$core/handout/kept';
 import type { Instead } from '$core/handout/nearest';
@@ -261,7 +262,7 @@ export class Desk {
 		const asked = this.whole;
 		const { wearer, said } = this;
 		if (!asked || !wearer) return;
-		const id = crypto.randomUUID();
+		const id = freshId();
 		const answered: Answered<HandedOut> = said?.kept
 			? { kind: 'away' }
 			: await this.world.send<HandedOut>('POST', '/api/counter/hand-out', { ...asked, id, ...how });

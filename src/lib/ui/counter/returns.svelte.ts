@@ -1,3 +1,4 @@
+import { freshId } from '$lib/fresh-id';
 import type { Contradiction } from '$core/custody/questions';
 import { NOTICED, type Fault, type Noticed } from '$core/custody/noticed';
 import type { Returned } from '$core/custody/answers';
@@ -125,7 +126,7 @@ export class ReturnDesk {
 		if (!one) return this.last;
 		this.asked = this.asked.filter((other) => other !== one);
 		// Another answer is another request.
-		return this.queued({ ...one.pending, id: crypto.randomUUID() }, because);
+		return this.queued({ ...one.pending, id: freshId() }, because);
 	}
 
 	/** Leaves out what was set aside or refused. */
@@ -186,7 +187,7 @@ const asNoticed = (code: string | undefined): Noticed | undefined =>
 	NOTICED.find((one) => one === code);
 
 const fresh = (tag: string): Pending => ({
-	id: crypto.randomUUID(),
+	id: freshId(),
 	tag,
 	minutes: null,
 	bar: null,

@@ -5,6 +5,7 @@
 	 */
 	import { applyAction } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
+	import { freshId } from '$lib/fresh-id';
 	import CameraKey from '../camera/CameraKey.svelte';
 	import CameraScan from '../camera/CameraScan.svelte';
 	import { sound } from '../sound/sounds';
@@ -50,7 +51,7 @@
 
 	/** @returns why it was not taken */
 	async function send(tag: string): Promise<string | undefined> {
-		const sent = await sendAction(action, { id: crypto.randomUUID(), tag });
+		const sent = await sendAction(action, { id: freshId(), tag });
 		if (sent.refused) return sent.refused.message;
 		await applyAction(sent.result);
 		await invalidateAll();

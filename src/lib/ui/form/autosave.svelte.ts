@@ -1,3 +1,4 @@
+import { freshId } from '$lib/fresh-id';
 import { sendJson, type SendJson } from './send-json';
 
 /** Where the working copy of a thing stands. */
@@ -59,7 +60,7 @@ export class Autosave<T extends object> {
 		this.state = 'keeping';
 		const sent = JSON.stringify({ ...this.working.content(), version: this.version });
 		// Sent again as it was, because no answer came, it goes under the same id.
-		if (this.attempt?.sent !== sent) this.attempt = { sent, requestId: crypto.randomUUID() };
+		if (this.attempt?.sent !== sent) this.attempt = { sent, requestId: freshId() };
 		const { requestId } = this.attempt;
 		const answer = await this.send<{ version: number }>('PUT', this.working.url(), {
 			...(JSON.parse(sent) as T),

@@ -2,6 +2,7 @@
 	/** What the server did not take, by name, on every page until it has been seen or entered another way. */
 	import { SvelteMap } from 'svelte/reactivity';
 	import { goto } from '$app/navigation';
+	import { freshId } from '$lib/fresh-id';
 	import Notice from '../form/Notice.svelte';
 	import { personHeaders } from '../shell/person';
 	import { outbox } from './outbox.svelte';
@@ -31,7 +32,7 @@
 		for (const refusal of refusals) {
 			const { parcel } = refusal;
 			if (!parcel) continue;
-			const id = crypto.randomUUID();
+			const id = freshId();
 			const again = as(refusal);
 			const { name, file } = parcel;
 			outbox.put({ id, name, ...again, body: { ...again.body, id }, ...(file && { file }) });
@@ -53,7 +54,7 @@
 		const response = await fetch(`/api/runs/${about}/again`, {
 			method: 'POST',
 			headers: { 'content-type': 'application/json', ...personHeaders() },
-			body: JSON.stringify({ id: crypto.randomUUID() })
+			body: JSON.stringify({ id: freshId() })
 		}).catch(() => null);
 		const said = (await response?.json().catch(() => null)) as {
 			run?: string;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What is kept of a wearer: as little as the counter needs. */
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '../form/enhance';
 	import DayField from '../form/DayField.svelte';
 	import Field from '../form/Field.svelte';
@@ -27,7 +28,7 @@
 		refusal: Refused | null;
 	}
 	let { wearer, placeIds, places, accounts, refusal }: Props = $props();
-	const id = untrack(() => wearer?.id ?? crypto.randomUUID());
+	const id = untrack(() => wearer?.id ?? freshId());
 	const at = (path: string) => refusedAt(refusal, path);
 	const FIELDS = ['number', 'name', 'userId', 'clearedUntil', 'trainedUntil'];
 </script>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Pictures of what was found, at a step or a fault: taken with the camera or chosen as a file; they wait on the device like answers do. */
 	import Camera from '@lucide/svelte/icons/camera';
+	import { freshId } from '$lib/fresh-id';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
@@ -34,12 +35,12 @@
 			return;
 		}
 		outbox.put({
-			id: crypto.randomUUID(),
+			id: freshId(),
 			about,
 			name: tag,
 			says: `${title}: picture`,
 			url,
-			body: step === undefined ? { id: crypto.randomUUID() } : { id: crypto.randomUUID(), step },
+			body: step === undefined ? { id: freshId() } : { id: freshId(), step },
 			file
 		});
 	}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Asks for a large file, says how far it is, and keeps it; sent by script, so that a refusal stays on the page. */
 	import type { Snippet } from 'svelte';
+	import { freshId } from '$lib/fresh-id';
 	import { personHeaders } from '$lib/ui/shell/person';
 	import { asksProof, proof } from '$lib/ui/shell/proof.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -26,7 +27,7 @@
 	async function take(event: SubmitEvent) {
 		event.preventDefault();
 		const body = new FormData(event.currentTarget as HTMLFormElement);
-		const id = crypto.randomUUID();
+		const id = freshId();
 		body.set('id', id);
 		[stage, refusal] = ['writing', null];
 		stopper = new AbortController();

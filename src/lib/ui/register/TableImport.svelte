@@ -9,6 +9,7 @@
 	import ProgressLine from '$lib/ui/form/ProgressLine.svelte';
 	import { TaskProgress } from '$lib/ui/form/task-progress.svelte';
 	import { asksNothing, type TableAsks } from '$core/csv/ways';
+	import { freshId } from '$lib/fresh-id';
 	import TableWays from './TableWays.svelte';
 	import { siteMoment } from '$lib/ui/time/moments';
 
@@ -43,7 +44,7 @@
 		done: Snippet;
 	}
 	let { kind, noun, form, last = [], done }: Props = $props();
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
 	const task = new TaskProgress();
@@ -68,7 +69,7 @@
 		return async ({ result, update }) => {
 			await update({ reset: false });
 			busy = false;
-			if (result.type === 'success' && step === 'import') id = crypto.randomUUID();
+			if (result.type === 'success' && step === 'import') id = freshId();
 		};
 	}}
 >

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { freshId } from '$lib/fresh-id';
 	import { personHeaders } from '$lib/ui/shell/person';
 	/** Takes a figure from the bench into the field; for the whistle it lets the set down and listens. */
 	import { onDestroy } from 'svelte';
@@ -27,7 +28,7 @@
 		const response = await fetch(bench, {
 			method: 'POST',
 			headers: { 'content-type': 'application/json', ...personHeaders() },
-			body: JSON.stringify({ requestId: crypto.randomUUID(), step, connect })
+			body: JSON.stringify({ requestId: freshId(), step, connect })
 		}).catch(() => null);
 		const said = response
 			? ((await response.json().catch(() => ({ message: AWAY }))) as {

@@ -1,3 +1,4 @@
+import { freshId } from '$lib/fresh-id';
 import { personHeaders } from '$lib/ui/shell/person';
 import { outbox } from '$lib/ui/outbox/outbox.svelte';
 import { remember } from '$lib/ui/outbox/store';
@@ -19,7 +20,7 @@ export function outboxSender(
 		mine.filter(({ body }) => 'value' in body).map(({ body }) => asGiven(body))
 	);
 	const put = (path: string, says: string, body: Record<string, unknown>, last = false) => {
-		const id = crypto.randomUUID();
+		const id = freshId();
 		outbox.put({
 			id,
 			about: run.id,
@@ -43,7 +44,7 @@ export function outboxSender(
 			const response = await fetch(`/api/runs/${run.id}/timer`, {
 				method: 'POST',
 				headers: { 'content-type': 'application/json', ...personHeaders() },
-				body: JSON.stringify({ id: crypto.randomUUID(), step, start })
+				body: JSON.stringify({ id: freshId(), step, start })
 			}).catch(() => null);
 			if (!response || response.status >= 500) return undefined;
 			const refused = response.ok ? null : ((await response.json()) as { message: string }).message;

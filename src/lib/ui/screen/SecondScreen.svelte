@@ -2,6 +2,7 @@
 	/** Lets a tablet beside the bench follow what is done here: paired by a code that holds once. */
 	import { onDestroy } from 'svelte';
 	import type { ScreenShows } from '$core/access/screen';
+	import { freshId } from '$lib/fresh-id';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import { personHeaders } from '$lib/ui/shell/person';
 
@@ -34,7 +35,7 @@
 	}
 	async function open() {
 		[asking, refusal] = [true, null];
-		const id = crypto.randomUUID();
+		const id = freshId();
 		const { ok, said } = await ask('', 'POST', { id, shows });
 		asking = false;
 		if (!ok || !said?.code) return void (refusal = said?.message ?? AWAY);

@@ -2,6 +2,7 @@
 	/** A place: what it is, how things are kept there, who answers for it, how many of each kind it keeps ready. */
 	import { FAMILIES } from '$core/data/families';
 	import { PLACE_KINDS, STORAGE_TRAITS } from '$core/site/places';
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -28,7 +29,7 @@
 		done?: () => void;
 	}
 	let { place, people, refusal, withFloors = true, done = () => undefined }: Props = $props();
-	let fresh = $state(crypto.randomUUID());
+	let fresh = $state(freshId());
 	const WORDS: Record<string, string> = {
 		room: 'a room or a rack',
 		store: 'a store, behind a counter',
@@ -64,7 +65,7 @@
 		async ({ result, update }) => {
 			await update({ reset: result.type === 'success' && !place });
 			if (result.type === 'success') {
-				fresh = crypto.randomUUID();
+				fresh = freshId();
 				done();
 			}
 		}}

@@ -4,16 +4,21 @@ const TICK_MS = 250;
 
 /** The server's time, told forward on this device, though its own clock be set; what runs is counted on it. */
 class ServerClock {
-	now = $state(Date.now());
+	private told = $state(Date.now());
 	private offset = 0;
 	private ticking: ReturnType<typeof setInterval> | undefined;
+
+	/** Where a page is made nothing ticks: it is the time of making it. */
+	get now(): number {
+		return browser ? this.told : Date.now();
+	}
 
 	/** Takes the server's time of a page that has just come. */
 	set(serverNow: number): void {
 		this.offset = serverNow - performance.now();
-		this.now = serverNow;
+		this.told = serverNow;
 		if (browser)
-			this.ticking ??= setInterval(() => (this.now = performance.now() + this.offset), TICK_MS);
+			this.ticking ??= setInterval(() => (this.told = performance.now() + this.offset), TICK_MS);
 	}
 }
 

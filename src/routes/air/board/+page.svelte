@@ -4,6 +4,7 @@
 	import { browser } from '$app/environment';
 	import { alarmsToShow, callOut, teamTurnsAt, type AlarmKind } from '$core/air/entry';
 	import { jumpWords } from '$core/air/steady-time';
+	import { freshId } from '$lib/fresh-id';
 	import AlarmMark from '$lib/ui/air/AlarmMark.svelte';
 	import { AlarmSound } from '$lib/ui/air/alarm-sound.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -82,7 +83,7 @@
 	const channels = $derived(
 		board.teams.flatMap(inside).flatMap((wearer) => (wearer.channel ? [wearer.channel] : []))
 	);
-	const ids = () => crypto.randomUUID();
+	const ids = freshId;
 </script>
 
 <svelte:head><title>Entry board · Grevan</title></svelte:head>

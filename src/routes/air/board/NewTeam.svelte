@@ -5,6 +5,7 @@
 	import { EXPECTED_L_PER_MIN, MARGIN_MIN } from '$core/air/entry';
 	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
+	import { freshId } from '$lib/fresh-id';
 	import { typedOrNull } from '$lib/ui/form/number';
 	import PressureField from '$lib/ui/form/PressureField.svelte';
 
@@ -29,7 +30,7 @@
 	}
 	let { from, places, known, telemetry, onenter }: Props = $props();
 	const fresh = () => ({
-		id: crypto.randomUUID(),
+		id: freshId(),
 		wearer: '',
 		set: '',
 		litres: '',
@@ -37,7 +38,7 @@
 		channel: '',
 		seal: false
 	});
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	const given = untrack(() => from);
 	let [task, placeId, margin] = $state([
 		given?.task ?? '',
@@ -89,7 +90,7 @@
 		});
 		busy = false;
 		if (refusal) return;
-		[id, task, wearers] = [crypto.randomUUID(), '', [fresh(), fresh()]];
+		[id, task, wearers] = [freshId(), '', [fresh(), fresh()]];
 	}
 </script>
 

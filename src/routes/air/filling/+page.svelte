@@ -3,6 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import type { FillTarget } from '$core/air/settle';
+	import { freshId } from '$lib/fresh-id';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import { sendAction } from '$lib/ui/form/send';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -86,7 +87,7 @@
 	async function begin(tag: string) {
 		said = '';
 		const ok = await send('start', {
-			id: crypto.randomUUID(),
+			id: freshId(),
 			tag,
 			looked: 'yes',
 			sourceId: source?.source.id ?? ''
@@ -205,7 +206,7 @@
 							{busy}
 							ongood={() => void begin(looking.tag)}
 							onreject={(step, code) =>
-								void send('reject', { id: crypto.randomUUID(), tag: looking.tag, step, code })}
+								void send('reject', { id: freshId(), tag: looking.tag, step, code })}
 							onback={() => void send('unqueue', { tag: looking.tag })}
 						/>{/key}
 				{:else}

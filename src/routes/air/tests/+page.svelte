@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Where breathing air comes from, and whether it may be given out. */
+	import { freshId } from '$lib/fresh-id';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -7,7 +8,7 @@
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
-	const id = crypto.randomUUID();
+	const id = freshId();
 </script>
 
 <svelte:head><title>Air tests · Grevan</title></svelte:head>

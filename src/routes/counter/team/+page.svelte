@@ -2,6 +2,7 @@
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
+	import { freshId } from '$lib/fresh-id';
 	import ScanField from '$lib/ui/counter/ScanField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -58,7 +59,7 @@
 		else refusal = `“${word.trim()}” is no wearer’s number and no plan such as PLAN-4.`;
 	}
 	const rows = $derived(
-		JSON.stringify(served.map(({ wearerId, tag }) => ({ id: crypto.randomUUID(), wearerId, tag })))
+		JSON.stringify(served.map(({ wearerId, tag }) => ({ id: freshId(), wearerId, tag })))
 	);
 	const MARKS = { served: 'ready', conditions: 'due', none: 'held' } as const;
 </script>

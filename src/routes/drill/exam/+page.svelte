@@ -1,11 +1,12 @@
 <script lang="ts">
 	/** An exam begins beside a supervisor, who says who they are on this device. */
 	import { untrack } from 'svelte';
+	import { freshId } from '$lib/fresh-id';
 	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 
 	let { data, form } = $props();
-	const id = crypto.randomUUID();
+	const id = freshId();
 	let family = $state(untrack(() => data.families[0]?.family ?? ''));
 	let level = $state('2');
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);

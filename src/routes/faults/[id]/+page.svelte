@@ -7,6 +7,7 @@
 	import { RECALLED, rejectCode } from '$core/data/reject-codes';
 	import { PARTS, repairOf } from '$core/data/repairs';
 	import { closesItself } from '$core/people/two-people';
+	import { freshId } from '$lib/fresh-id';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import { withDefects } from '$lib/ui/airway/item-marks';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -38,8 +39,8 @@
 	const cost = $derived(
 		(job?.parts ?? []).reduce((sum, part) => sum + part.quantity * (part.costEach ?? 0), 0)
 	);
-	const startId = $derived(`${data.defect.id && crypto.randomUUID()}`);
-	const runId = crypto.randomUUID();
+	const startId = $derived(`${data.defect.id && freshId()}`);
+	const runId = freshId();
 	const stage = $derived(
 		data.defect.closedAt
 			? 5

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The store of parts and consumables: what is there by lot, what to buy, a delivery in, a count. */
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
@@ -12,7 +13,7 @@
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 
 	let { data, form } = $props();
-	let deliveryId = $state(crypto.randomUUID());
+	let deliveryId = $state(freshId());
 	let open = $state<string | null>(null);
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
@@ -174,7 +175,7 @@
 					use:enhance={() =>
 						async ({ result, update }) => {
 							await update({ reset: result.type === 'success' });
-							if (result.type === 'success') deliveryId = crypto.randomUUID();
+							if (result.type === 'success') deliveryId = freshId();
 						}}
 				>
 					<input type="hidden" name="id" value={deliveryId} />

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -12,7 +13,7 @@
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
-	const id = crypto.randomUUID();
+	const id = freshId();
 	/** What is still to be done. */
 	const left = (one: (typeof data.parts)[number]) =>
 		one.held - one.changed + (one.had - one.looked);

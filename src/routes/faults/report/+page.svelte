@@ -2,6 +2,7 @@
 	/** A fault from anywhere in three keys: its tag, where on it, what it is. */
 	import { goto } from '$app/navigation';
 	import { findShown } from '$core/drawings/at';
+	import { freshId } from '$lib/fresh-id';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import ScanField from '$lib/ui/counter/ScanField.svelte';
 	import Drawing from '$lib/ui/drawings/Drawing.svelte';
@@ -65,7 +66,7 @@
 		const { found } = data;
 		if (!found || !here || busy) return;
 		busy = true;
-		const id = crypto.randomUUID();
+		const id = freshId();
 		const at = here;
 		const what = at.codes.find((one) => one.code === code);
 		const sent = await sendAction<{

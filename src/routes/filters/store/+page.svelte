@@ -7,12 +7,13 @@
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 	import ModelForm from './ModelForm.svelte';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
 	const scheme = $derived(data.site.codeScheme);
-	let lotId = $state(crypto.randomUUID());
+	let lotId = $state(freshId());
 	let editing = $state<string | null>(null);
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
@@ -111,7 +112,7 @@
 				use:enhance={() =>
 					async ({ result, update }) => {
 						await update({ reset: result.type === 'success' });
-						if (result.type === 'success') lotId = crypto.randomUUID();
+						if (result.type === 'success') lotId = freshId();
 					}}
 			>
 				<input type="hidden" name="id" value={lotId} />

@@ -4,6 +4,7 @@
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import LongField from '$lib/ui/form/LongField.svelte';
 	import { FILTER_ROLES } from '$core/filters/stock';
+	import { freshId } from '$lib/fresh-id';
 	import { longForm, refusedWhole } from '$lib/ui/form/long-form';
 	import type { PageData } from './$types';
 
@@ -16,7 +17,7 @@
 	const ROLES = FILTER_ROLES.map((role) => [role, role] as const);
 	const of = untrack(() => longForm(filled, done));
 	const { enhance, errors } = of;
-	const id = untrack(() => filled.data.id || crypto.randomUUID());
+	const id = untrack(() => filled.data.id || freshId());
 </script>
 
 <form

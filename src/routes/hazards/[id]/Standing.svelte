@@ -8,6 +8,7 @@
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import { PLAN_MARKS } from '$lib/ui/sections';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import { siteMoment } from '$lib/ui/time/moments';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
@@ -53,7 +54,7 @@
 		refusal
 	}: Props = $props();
 	let open = $state(false);
-	let approveId = $state(crypto.randomUUID());
+	let approveId = $state(freshId());
 	const changed = $derived(!standing?.newest || version > standing.newest.version);
 	const stands = $derived(standing?.state ?? 'draft');
 </script>
@@ -112,7 +113,7 @@
 									await update({ reset: false });
 									if (result.type === 'success') {
 										open = false;
-										approveId = crypto.randomUUID();
+										approveId = freshId();
 									}
 								}}
 						>

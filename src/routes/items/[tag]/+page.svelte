@@ -17,6 +17,7 @@
 	import Story from './Story.svelte';
 	import Trends from './Trends.svelte';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import { siteDay } from '$lib/ui/time/moments';
 	import { refusedAt } from '$lib/ui/form/refused';
 
@@ -67,8 +68,8 @@
 		issued: 'Out',
 		retired: 'Out of use for good'
 	};
-	const id = crypto.randomUUID();
-	const listId = crypto.randomUUID();
+	const id = freshId();
+	const listId = freshId();
 	/** Lists that more than one thing could be called, by key. */
 	const LIST_WORDS: Record<string, string> = {
 		'gas-tight-suit-donning': 'put on: BA outside, with an assistant',

@@ -3,6 +3,7 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import { EARLY_REASONS } from '$core/filters/ledger';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import Field from '$lib/ui/form/Field.svelte';
 	import type { PageData } from './$types';
 
@@ -11,7 +12,7 @@
 		refused: (path: string) => string | null;
 	}
 	let { data, refused }: Props = $props();
-	let fitId = $state(crypto.randomUUID());
+	let fitId = $state(freshId());
 </script>
 
 {#snippet form()}
@@ -22,7 +23,7 @@
 		use:enhance={() =>
 			async ({ result, update }) => {
 				await update({ reset: false });
-				if (result.type === 'success') fitId = crypto.randomUUID();
+				if (result.type === 'success') fitId = freshId();
 			}}
 	>
 		<input type="hidden" name="id" value={fitId} />

@@ -6,6 +6,7 @@
 	import PlainField from '$lib/ui/form/PlainField.svelte';
 	import { daysBetween, readable } from '$core/plan/calendar';
 	import { FAR, NEVER, stateOn } from '$core/readiness/findings';
+	import { freshId } from '$lib/fresh-id';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
 	import HistoryList from '$lib/ui/records/HistoryList.svelte';
 	import type { PageData } from './$types';
@@ -19,8 +20,8 @@
 	}
 	let { data, lists, noted }: Props = $props();
 	const { asOf, tag } = $derived({ asOf: data.asOf, tag: data.item.tag });
-	const id = crypto.randomUUID();
-	let eventId = $state(crypto.randomUUID());
+	const id = freshId();
+	let eventId = $state(freshId());
 	/** What can be begun at once for something that falls due: its list, or its job. */
 	const startOf = (due: PageData['dues'][number]) => {
 		if (due.what === 'list') {
@@ -91,7 +92,7 @@
 			use:enhance={() =>
 				async ({ update }) => {
 					await update();
-					eventId = crypto.randomUUID();
+					eventId = freshId();
 				}}
 		>
 			<input type="hidden" name="id" value={eventId} />

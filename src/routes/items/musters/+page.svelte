@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { freshId } from '$lib/fresh-id';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import type { TableColumn } from '$lib/ui/table/table';
 	import Table from '$lib/ui/table/Table.svelte';
@@ -36,7 +37,7 @@
 						: 'all presented'
 		}
 	];
-	const id = crypto.randomUUID();
+	const id = freshId();
 </script>
 
 <svelte:head><title>Musters · Grevan</title></svelte:head>

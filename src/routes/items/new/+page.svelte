@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { airwayOf } from '$core/data/families';
+	import { freshId } from '$lib/fresh-id';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import LongField from '$lib/ui/form/LongField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -9,7 +10,7 @@
 	let { data } = $props();
 	const of = untrack(() => longForm(data.filled));
 	const { enhance, errors } = of;
-	const id = crypto.randomUUID();
+	const id = freshId();
 	const choose = ['', 'choose'] as const;
 </script>
 

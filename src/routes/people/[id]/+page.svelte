@@ -3,6 +3,7 @@
 	import { shownFactor } from '$core/fit/fit-factor';
 	import { CHANGE_WORDS, FACE_CHANGES } from '$core/people/fit-standing';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import Because from '$lib/ui/because/Because.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -19,7 +20,7 @@
 	const keptRefusal = $derived(
 		refusal?.path && !['erase', 'tag'].includes(refusal.path) ? refusal : null
 	);
-	let changeId = $state(crypto.randomUUID());
+	let changeId = $state(freshId());
 	const until = (day: string | null) =>
 		day ? `${day < data.asOf ? 'lapsed' : 'until'} ${readable(day)}` : 'not on record';
 	const counting = $derived(data.tests.filter(({ verdict }) => verdict.outcome === 'counts'));
@@ -149,7 +150,7 @@
 				use:enhance={() =>
 					async ({ update }) => {
 						await update();
-						changeId = crypto.randomUUID();
+						changeId = freshId();
 					}}
 			>
 				<input type="hidden" name="id" value={changeId} />

@@ -2,6 +2,7 @@
 	/** Who may do which job, for what and until when. */
 	import { readable } from '$core/plan/calendar';
 	import { groupBy } from '$core/group-by';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
@@ -14,7 +15,7 @@
 	import SectionLinks from '$lib/ui/shell/SectionLinks.svelte';
 
 	let { data, form } = $props();
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const FIELDS = ['userId', 'job', 'from', 'until', 'evidence', 'modelIds'];
@@ -111,7 +112,7 @@
 			use:enhance={() =>
 				async ({ result, update }) => {
 					await update({ reset: result.type === 'success' });
-					id = crypto.randomUUID();
+					id = freshId();
 				}}
 		>
 			<h2 class="text-[1.15rem]! text-ink!">Authorise somebody</h2>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The second person says once who they are, on the device of the first. */
+	import { freshId } from '$lib/fresh-id';
 	import WhoForm from '$lib/ui/form/WhoForm.svelte';
 
 	interface Props {
@@ -8,7 +9,7 @@
 		refusal: { message: string; path?: string | null | undefined } | null;
 	}
 	let { open = $bindable(), refusal }: Props = $props();
-	const id = crypto.randomUUID();
+	const id = freshId();
 </script>
 
 {#if open}

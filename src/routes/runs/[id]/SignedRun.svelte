@@ -2,6 +2,7 @@
 	/** A signed run: its verdict, what follows from it, and how it is taken the place of. */
 	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { rejectCode } from '$core/data/reject-codes';
+	import { freshId } from '$lib/fresh-id';
 	import Because from '$lib/ui/because/Because.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -30,7 +31,7 @@
 	const headline = $derived(
 		(data.run.outcome !== 'fail' && DONE[data.run.purpose]) || HEADLINES[data.run.outcome ?? 'fail']
 	);
-	const id = crypto.randomUUID();
+	const id = freshId();
 </script>
 
 {#if data.supersededBy}<div class="mt-3">

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** A test house: what it is sent and when it is back. */
 	import { TEST_HOUSE_WORK } from '$core/site/places';
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '$lib/ui/form/enhance';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
@@ -13,7 +14,7 @@
 		done: () => void;
 	}
 	let { house, refusal, done }: Props = $props();
-	const fresh = crypto.randomUUID();
+	const fresh = freshId();
 </script>
 
 <form

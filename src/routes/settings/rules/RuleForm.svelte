@@ -3,6 +3,7 @@
 	import { EVENT_WHATS, EVENT_WORDS } from '$core/plan/events';
 	import type { RuleWhat } from '$core/plan/rules';
 	import { USE_PATTERNS } from '$core/site/places';
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -23,7 +24,7 @@
 		done: () => void;
 	}
 	let { data, rule, from, refusal, preview, done }: Props = $props();
-	const id = untrack(() => rule?.key ?? crypto.randomUUID());
+	const id = untrack(() => rule?.key ?? freshId());
 	const start = untrack(() => rule ?? from);
 	let what = $state<RuleWhat>(start?.what ?? 'inspection');
 	let detail = $state(start?.detail ?? '');

@@ -2,6 +2,7 @@
 	import PaperLink from '$lib/ui/records/PaperLink.svelte';
 	import { BATCH_STEPS, BROKEN_DECISIONS, DECISION_WORDS, STEP_WORDS } from '$core/care/batch';
 	import { WHERE_WORDS } from '$core/custody/custody';
+	import { freshId } from '$lib/fresh-id';
 	import Because from '$lib/ui/because/Because.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -232,11 +233,11 @@
 		{:else}<p>How warm the bath is was not read yet.</p>{/if}
 		{#if data.mayWash && !batch.endedAt && batch.step !== 'dry'}
 			{#if data.gauge?.live}<form method="post" action="?/measure" use:enhance class="mt-3">
-					<input type="hidden" name="id" value={crypto.randomUUID()} />
+					<input type="hidden" name="id" value={freshId()} />
 					<button class="button">Read the thermometer</button>
 				</form>{:else if data.gauge}<p class="mt-2 text-held">{data.gauge.says}</p>{/if}
 			<form method="post" action="?/read" use:enhance class="mt-3 flex items-end gap-3">
-				<input type="hidden" name="id" value={crypto.randomUUID()} />
+				<input type="hidden" name="id" value={freshId()} />
 				<div>
 					<label class="label" for="celsius">Or type it, °C</label>
 					<input id="celsius" name="celsius" inputmode="decimal" class="w-28 font-mono" />

@@ -7,6 +7,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import type { LookedOver } from '$core/custody/answers';
 	import type { Scanned } from '$core/handout/answers';
+	import { freshId } from '$lib/fresh-id';
 	import { codeOf } from '$lib/ui/counter/codes';
 	import ScanField from '$lib/ui/counter/ScanField.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -56,7 +57,7 @@
 	async function keep() {
 		if (!found) return;
 		const sent = await sendAction<{ result: LookedOver }>('?/look', {
-			id: crypto.randomUUID(),
+			id: freshId(),
 			tag: found.tag,
 			faults: JSON.stringify(faults)
 		});

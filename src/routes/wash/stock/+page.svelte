@@ -2,6 +2,7 @@
 	import { BATH_AGENTS } from '$core/care/wash-check';
 	import { doseOf } from '$core/care/dilution';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Notice from '$lib/ui/form/Notice.svelte';
@@ -90,7 +91,7 @@
 			class="grid gap-3 self-start rounded border-2 border-ink bg-sheet p-4"
 		>
 			<h2>Open a container</h2>
-			<input type="hidden" name="id" value={crypto.randomUUID()} />
+			<input type="hidden" name="id" value={freshId()} />
 			<div>
 				<label class="label" for="name">What stands on it</label>
 				<input id="name" name="name" maxlength="60" required class="w-full" />

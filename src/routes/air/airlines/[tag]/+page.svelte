@@ -8,6 +8,7 @@
 	import { readable } from '$core/plan/calendar';
 	import { readableNumber } from '$core/units/number';
 	import { InputError } from '$core/verdict';
+	import { freshId } from '$lib/fresh-id';
 	import { fixWords } from '$lib/ui/air/fix-words';
 	import HoseChart from '$lib/ui/air/HoseChart.svelte';
 	import Because from '$lib/ui/because/Because.svelte';
@@ -24,7 +25,7 @@
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	const { rig, judged } = $derived(data);
 	/** With a new one the form begins anew. */
-	let eventId = $state(crypto.randomUUID());
+	let eventId = $state(freshId());
 	let bank = $state('200');
 	let banks = $state('2');
 	let litres = $state('50');
@@ -256,7 +257,7 @@
 					class="grid gap-3 rounded border-2 border-ink bg-sheet p-4"
 					use:enhance={() =>
 						({ update, result }) => {
-							if (result.type === 'success') eventId = crypto.randomUUID();
+							if (result.type === 'success') eventId = freshId();
 							return update({ reset: false });
 						}}
 				>

@@ -6,6 +6,7 @@
 	import { cylinderContent } from '$core/air/content';
 	import { readable } from '$core/plan/calendar';
 	import { readableNumber } from '$core/units/number';
+	import { freshId } from '$lib/fresh-id';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
@@ -22,7 +23,7 @@
 	const refusal = $derived(form && 'refusal' in form ? form.refusal : null);
 	let pressure = $state('');
 	/** With a new one the form begins anew. */
-	let testId = $state(crypto.randomUUID());
+	let testId = $state(freshId());
 	const litres = $derived(
 		row?.pressureBar
 			? cylinderContent({ waterVolumeL: row.waterVolumeL, fromBar: row.pressureBar }).freeLitres
@@ -198,7 +199,7 @@
 				class="grid gap-3 rounded border-2 border-ink bg-sheet p-4"
 				use:enhance={() =>
 					({ update, result }) => {
-						if (result.type === 'success') testId = crypto.randomUUID();
+						if (result.type === 'success') testId = freshId();
 						return update({ reset: false });
 					}}
 			>

@@ -6,6 +6,7 @@
 	import { moisture } from '$core/air/moisture';
 	import { readPressure } from '$core/units/pressure';
 	import { InputError } from '$core/verdict';
+	import { freshId } from '$lib/fresh-id';
 	import Because from '$lib/ui/because/Because.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
 	import PlainField from '$lib/ui/form/PlainField.svelte';
@@ -39,7 +40,7 @@
 	let lowestUse = $state('5');
 	let odour = $state('none');
 	let taken = $state(untrack(() => `${data.today}T08:00`));
-	let [testId, workId] = $state([crypto.randomUUID(), crypto.randomUUID()]);
+	let [testId, workId] = $state([freshId(), freshId()]);
 
 	const given = $derived(FIGURES.some(([key]) => typed[key].trim() !== ''));
 	/** What both standards would say of what has been typed so far. */
@@ -158,7 +159,7 @@
 				use:enhance={() => {
 					return async ({ update, result }) => {
 						if (result.type === 'success') {
-							testId = crypto.randomUUID();
+							testId = freshId();
 							typed = { ...EMPTY };
 						}
 						await update({ reset: false });
@@ -236,7 +237,7 @@
 				class="grid gap-3 border-t border-rule pt-4"
 				use:enhance={() =>
 					({ update, result }) => {
-						if (result.type === 'success') workId = crypto.randomUUID();
+						if (result.type === 'success') workId = freshId();
 						return update({ reset: false });
 					}}
 			>

@@ -2,6 +2,7 @@
 	/** An exam: walked once, judged by the server. */
 	import { goto } from '$app/navigation';
 	import type { DrillAnswer } from '$core/drill/score';
+	import { freshId } from '$lib/fresh-id';
 	import DrillRun from '$lib/ui/drill/DrillRun.svelte';
 	import { outbox } from '$lib/ui/outbox/outbox.svelte';
 
@@ -18,7 +19,7 @@
 
 	function end(answers: DrillAnswer[]) {
 		sent = true;
-		const id = crypto.randomUUID();
+		const id = freshId();
 		outbox.put({
 			id,
 			about: `drill:${data.id}`,

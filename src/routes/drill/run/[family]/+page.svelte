@@ -5,6 +5,7 @@
 	import { canLookBad } from '$core/drawings/at';
 	import { type Handed, handOver, type Level } from '$core/drill/hand-over';
 	import { type DrillAnswer, type DrillScore, scoreDrill } from '$core/drill/score';
+	import { freshId } from '$lib/fresh-id';
 	import Debrief from '$lib/ui/drill/Debrief.svelte';
 	import DrillRun from '$lib/ui/drill/DrillRun.svelte';
 	import Kept from '$lib/ui/drill/Kept.svelte';
@@ -24,7 +25,7 @@
 	let heading: HTMLHeadingElement | undefined = $state();
 
 	function begin() {
-		id = crypto.randomUUID();
+		id = freshId();
 		score = null;
 		handed = handOver({
 			procedure: data.procedure,

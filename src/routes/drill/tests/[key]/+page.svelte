@@ -3,6 +3,7 @@
 	import { onMount } from 'svelte';
 	import { type Question, questionsOf } from '$core/drill/short-tests';
 	import { pictureOf } from '$core/drawings/card';
+	import { freshId } from '$lib/fresh-id';
 	import Marks from '$lib/ui/drawings/Marks.svelte';
 	import RightWrong from '$lib/ui/drawings/RightWrong.svelte';
 	import Kept from '$lib/ui/drill/Kept.svelte';
@@ -28,7 +29,7 @@
 	]);
 
 	function begin() {
-		id = crypto.randomUUID();
+		id = freshId();
 		seed = (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) >>> 1;
 		questions = questionsOf(data.test.key, seed, data.ruleSet);
 		chosen = [];

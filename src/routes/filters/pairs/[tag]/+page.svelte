@@ -8,6 +8,7 @@
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import Reading from '$lib/ui/reading/Reading.svelte';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import { siteMoment } from '$lib/ui/time/moments';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { refusedAt } from '$lib/ui/form/refused';
@@ -15,7 +16,7 @@
 	import Layers from './Layers.svelte';
 
 	let { data, form } = $props();
-	let wearId = $state(crypto.randomUUID());
+	let wearId = $state(freshId());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const scheme = $derived(data.site.codeScheme);
@@ -140,7 +141,7 @@
 					use:enhance={() =>
 						async ({ result, update }) => {
 							await update({ reset: false });
-							if (result.type === 'success') wearId = crypto.randomUUID();
+							if (result.type === 'success') wearId = freshId();
 						}}
 				>
 					<input type="hidden" name="id" value={wearId} />

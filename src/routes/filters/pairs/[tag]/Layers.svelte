@@ -2,6 +2,7 @@
 	/** What sits over the filters of a pair: one of each kind, fresh from the store, used up when taken off. */
 	import { enhance } from '$lib/ui/form/enhance';
 	import { readable } from '$core/plan/calendar';
+	import { freshId } from '$lib/fresh-id';
 	import Field from '$lib/ui/form/Field.svelte';
 	import type { PageData } from './$types';
 
@@ -10,7 +11,7 @@
 		refusal: string | null;
 	}
 	let { data, refusal }: Props = $props();
-	let fitId = $state(crypto.randomUUID());
+	let fitId = $state(freshId());
 	const open = $derived(data.pair.discardedAt === null && data.mayOpen);
 	const free = $derived(
 		data.layerLots.filter(({ model }) => !data.layers.some((one) => one.role === model.role))
@@ -42,7 +43,7 @@
 			use:enhance={() =>
 				async ({ result, update }) => {
 					await update();
-					if (result.type === 'success') fitId = crypto.randomUUID();
+					if (result.type === 'success') fitId = freshId();
 				}}
 		>
 			<input type="hidden" name="id" value={fitId} />

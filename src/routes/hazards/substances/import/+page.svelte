@@ -2,11 +2,12 @@
 	import { enhance } from '$lib/ui/form/enhance';
 	import FaultTable from '$lib/ui/form/FaultTable.svelte';
 	import { asksNothing } from '$core/csv/ways';
+	import { freshId } from '$lib/fresh-id';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import TableWays from '$lib/ui/register/TableWays.svelte';
 
 	let { data, form } = $props();
-	let importId = $state(crypto.randomUUID());
+	let importId = $state(freshId());
 	let step = $state<'preview' | 'import'>('preview');
 	let busy = $state(false);
 	const preview = $derived(form && 'preview' in form ? form.preview : null);
@@ -38,7 +39,7 @@
 			return async ({ result, update }) => {
 				await update({ reset: false });
 				busy = false;
-				if (result.type === 'success' && step === 'import') importId = crypto.randomUUID();
+				if (result.type === 'success' && step === 'import') importId = freshId();
 			};
 		}}
 	>

@@ -2,6 +2,7 @@
 	/** A sheet that was filled in by hand is typed in: Enter is good and goes on, a code rejects, a figure is a reading. */
 	import { readMark } from '$core/inspection/paper';
 	import { InputError } from '$core/verdict';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
@@ -19,7 +20,7 @@
 		doneBy: string;
 	}
 	let { data, form, day = $bindable(), doneBy = $bindable() }: Props = $props();
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	let typed = $state<Record<string, string>>({});
 	let fields = $state<(HTMLInputElement | undefined)[]>([]);
 	let send: HTMLButtonElement | undefined = $state();
@@ -72,7 +73,7 @@
 		use:enhance={() =>
 			async ({ result, update }) => {
 				await update({ reset: false });
-				if (result.type === 'success') id = crypto.randomUUID();
+				if (result.type === 'success') id = freshId();
 			}}
 	>
 		<input type="hidden" name="id" value={id} />

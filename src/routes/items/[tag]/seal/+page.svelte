@@ -15,6 +15,7 @@
 		type SealAttempt,
 		waysAsked
 	} from '$core/fit/seal-check';
+	import { freshId } from '$lib/fresh-id';
 	import Field from '$lib/ui/form/Field.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import StateMark from '$lib/ui/mark/StateMark.svelte';
@@ -25,7 +26,7 @@
 
 	let { data, form } = $props();
 	const order = $derived(strapOrder(data.straps));
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	let wearer = $state('');
 	let inlet = $state<Inlet>(untrack(() => data.inlets[0] ?? 'port'));
 	let attempts = $state<SealAttempt[]>([]);
@@ -185,7 +186,7 @@
 				use:enhance={() =>
 					async ({ update, result }) => {
 						await update({ reset: false });
-						if (result.type === 'success') id = crypto.randomUUID();
+						if (result.type === 'success') id = freshId();
 					}}
 			>
 				<input type="hidden" name="id" value={id} />

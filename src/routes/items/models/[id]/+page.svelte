@@ -8,10 +8,11 @@
 	import { longForm, refusedWhole } from '$lib/ui/form/long-form';
 	import { AGENTS, type CardNumber } from '$core/register/model-card';
 	import { MODEL_TEMPLATES } from '$core/data/model-templates';
+	import { freshId } from '$lib/fresh-id';
 
 	let { data, form } = $props();
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
-	const id = untrack(() => data.model?.id ?? crypto.randomUUID());
+	const id = untrack(() => data.model?.id ?? freshId());
 	const of = untrack(() => longForm(data.filled));
 	const { form: typed, errors, enhance: enhanceLong } = of;
 	let lines = $state(untrack(() => [...(data.start?.makerLines ?? []), { station: '', text: '' }]));

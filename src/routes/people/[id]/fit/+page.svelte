@@ -4,6 +4,7 @@
 	import { agentsFor, beforeTest } from '$core/fit/agents';
 	import { protocolSeconds } from '$core/fit/protocols';
 	import { sequenceOf, sequenceSeconds } from '$core/fit/sequence';
+	import { freshId } from '$lib/fresh-id';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
 	import FormRefusal from '$lib/ui/form/FormRefusal.svelte';
@@ -12,7 +13,7 @@
 	import { refusedAt } from '$lib/ui/form/refused';
 
 	let { data, form } = $props();
-	let id = $state(crypto.randomUUID());
+	let id = $state(freshId());
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const FIELDS = [
@@ -80,7 +81,7 @@
 	use:enhance={() =>
 		async ({ update }) => {
 			await update({ reset: false });
-			id = crypto.randomUUID();
+			id = freshId();
 		}}
 >
 	<input type="hidden" name="id" value={id} />

@@ -5,6 +5,7 @@
 	import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
 	import { editionChanges } from '$core/inspection/edition';
 	import type { Step } from '$core/inspection/procedure';
+	import { freshId } from '$lib/fresh-id';
 	import Airway from '$lib/ui/airway/Airway.svelte';
 	import Notice from '$lib/ui/form/Notice.svelte';
 	import EditionChanges from '../EditionChanges.svelte';
@@ -45,7 +46,7 @@
 		document.getElementById(`move-${one?.id}-${by}`)?.focus();
 	}
 	function add(index: number) {
-		const key = `step-${crypto.randomUUID().slice(0, 8)}`;
+		const key = `step-${freshId().slice(0, 8)}`;
 		const station = rows[index]?.station ?? data.stations[0]?.key ?? '';
 		rows.splice(index + 1, 0, {
 			id: key,

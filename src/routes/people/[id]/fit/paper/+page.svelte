@@ -3,6 +3,7 @@
 	import { agentsFor } from '$core/fit/agents';
 	import { judgeProtocol, standingOf } from '$core/fit/protocols';
 	import { InputError } from '$core/verdict';
+	import { freshId } from '$lib/fresh-id';
 	import DayField from '$lib/ui/form/DayField.svelte';
 	import { enhance } from '$lib/ui/form/enhance';
 	import Field from '$lib/ui/form/Field.svelte';
@@ -14,7 +15,7 @@
 	import { untrack } from 'svelte';
 
 	let { data, form } = $props();
-	const id = crypto.randomUUID();
+	const id = freshId();
 	const refusal = $derived(form && 'refusal' in form ? (form.refusal ?? null) : null);
 	const at = (path: string) => refusedAt(refusal, path);
 	const FIELDS = ['modelId', 'size', 'testedOn', 'factors', 'method', 'protocol', 'agent'];
