@@ -9,8 +9,9 @@ import { runMain } from './lib/say.mjs';
 import { ensureSystemPackages } from './lib/system.mjs';
 import { bin, root } from './lib/paths.mjs';
 
-/** Of the disk that is filled: enough for the demo, little to fill. */
-const DISK = '700m';
+/** Of the disk that is filled: enough for the demo or for so many items, little to fill. */
+const ITEMS = Number(process.env.GREVAN_SEED_ITEMS ?? 0);
+const DISK = `${700 + Math.ceil(ITEMS / 25)}m`;
 
 await runMain(async () => {
 	await ensureSystemPackages({ chromium: true });

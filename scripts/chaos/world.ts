@@ -1,9 +1,10 @@
-import { readdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { setTimeout as pause } from 'node:timers/promises';
 import postgres from 'postgres';
 import { appEnv, migrateAndSeed, startWeb } from '../lib/app.mjs';
+import { childrenOf } from '../lib/children.ts';
 import { startCluster } from '../lib/cluster.mjs';
 import { startInstruments } from '../lib/instruments.mjs';
 import { keepDatabase, keepGoing } from '../lib/keep.mjs';
@@ -16,21 +17,6 @@ import { TcpCut } from './tcp-cut.ts';
 const MOST_WAIT_MS = 1000;
 const DATABASE_LOOK_MS = 300;
 const NAME = 'chaos';
-
-/** Children of a process, with what they are. */
-function childrenOf(parent: number): { pid: number; says: string }[] {
-	return readdirSync('/proc').flatMap((entry) => {
-		if (!/^\d+$/.test(entry)) return [];
-		try {
-			const stat = readFileSync(`/proc/${entry}/stat`, 'utf8');
-			if (Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1]) !== parent) return [];
-			const says = readFileSync(`/proc/${entry}/cmdline`, 'utf8').replaceAll('\0', ' ');
-			return [{ pid: Number(entry), says }];
-		} catch {
-			return [];
-		}
-	});
-}
 
 /** What the short run and the long one hold the writers against. */
 export type Part = 'web' | 'keeper' | 'database' | 'backend' | 'instruments';

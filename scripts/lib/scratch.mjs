@@ -9,7 +9,7 @@ import { ensureSystemPackages } from './system.mjs';
  * The built app with a demo of its own on a cluster of its own, for as long as the work takes.
  * @param {string} purpose
  * @param {{ seed?: Record<string, string>, benches?: number, settings?: string[] }} options
- * @param {(app: { address: string, env: Record<string, string | undefined>, timings: Record<string, number> }) => Promise<void>} work
+ * @param {(app: { address: string, env: Record<string, string | undefined>, timings: Record<string, number>, pid: number }) => Promise<void>} work pid: of the web process, or of the one over several
  */
 export async function withScratchApp(purpose, { seed = {}, benches = 2, settings = [] }, work) {
 	await ensureSystemPackages({ chromium: true });
@@ -33,7 +33,8 @@ export async function withScratchApp(purpose, { seed = {}, benches = 2, settings
 		const web = await startWeb(env, { port: 8520, quiet: true });
 		const webMs = performance.now() - starting;
 		try {
-			await work({ address: web.address, env, timings: { clusterMs, seedMs, webMs } });
+			const pid = web.child.pid ?? 0;
+			await work({ address: web.address, env, timings: { clusterMs, seedMs, webMs }, pid });
 		} finally {
 			await web.stop();
 			await simulated.stop();
