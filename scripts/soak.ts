@@ -1,9 +1,9 @@
-// Mixed use at a steady rate: pages, what pages fetch on the way, gauges, seal checks, inspections with their answers,
+// Mixed use at a steady rate: pages, what pages fetch on the way, gauges, inspections with their answers,
 // streams that come and go. Each minute what every process holds.
 import { setTimeout as pause } from 'node:timers/promises';
 import postgres from 'postgres';
 import { Chance } from '../src/core/stats/chance.ts';
-import { inspecting, reading, sealing, worldOf } from './chaos/deeds.ts';
+import { inspecting, reading, worldOf } from './chaos/deeds.ts';
 import { type Client, Writer } from './chaos/writers.ts';
 import { heldBy, type Held } from './lib/held-by.ts';
 import { shareOf } from './lib/share.ts';
@@ -71,11 +71,7 @@ async function listen(path: string): Promise<void> {
 }
 
 /** Writers who go on by themselves; each rests so long that together they come to a fifth of the rate. */
-const rounds = [
-	inspecting(things.masks),
-	reading(things.cylinders[0] ?? ''),
-	sealing(things.masks[0] ?? '', 'cartridges')
-];
+const rounds = [inspecting(things.masks), reading(things.cylinders[0] ?? '')];
 const writers = rounds.map((round, i) => {
 	const writer = new Writer(clients[i % 2] ?? clients[0]!, new Chance(i + 2), () => over);
 	const work = writer.run(async (one) => {
