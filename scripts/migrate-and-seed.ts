@@ -1,6 +1,7 @@
 import { grantApplication } from '../src/lib/server/db/grants.ts';
 import { migrateDatabase, openDatabase } from '../src/lib/server/db/client.ts';
 import { tieSecret } from '../src/lib/server/access/installation.ts';
+import { gatherEntryCounts } from '../src/lib/server/db/queries/history.ts';
 import { analyze } from '../src/lib/server/db/queries/seed.ts';
 import { gatherStock } from '../src/lib/server/db/queries/stock.ts';
 import { lackDues } from '../src/lib/server/db/queries/states.ts';
@@ -33,6 +34,7 @@ try {
 		const auth = createAuth(db, { secret: process.env.GREVAN_SECRET ?? '', origin });
 		await seedDemo(db, auth, { now: new Date(), password, items, rounds });
 		await gatherStock(db);
+		await gatherEntryCounts(db, new Date(0));
 		await analyze(db);
 		console.log('The demo of Osmund Sound Harbour Works is in the database.');
 	}

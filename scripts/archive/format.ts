@@ -43,6 +43,7 @@ export const LEFT_OUT = [
 	'audit_pending',
 	'bench_chunk',
 	'device',
+	'entry_count',
 	'import_progress',
 	'installation',
 	'invite',

@@ -135,7 +135,7 @@ export async function readArchive(archive: OpenArchive, ownerUrl: string): Promi
 	});
 	await migrateDatabase(ownerUrl, MIGRATIONS);
 	// Counted by triggers, which were set aside.
-	await connected(ownerUrl, (client) => client.query('select recount_stock()'));
+	await connected(ownerUrl, (client) => client.query('select recount_stock(), recount_entries()'));
 	const check = await proveChain('archive', ownerUrl);
 	const rows = Object.values(counts).reduce((sum, n) => sum + n, 0);
 	return { rows, tables: Object.keys(counts).length, check };

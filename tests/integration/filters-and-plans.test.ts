@@ -165,7 +165,7 @@ describe('opening filters', () => {
 			['HM-0002', false],
 			['HM-0001', false]
 		]);
-		expect(await openPairs(tech(), 2)).toEqual({ total: 3, pages: 1, pairs: [] });
+		expect(await openPairs(tech(), 2)).toEqual({ total: 3, more: false, pages: 1, pairs: [] });
 		// Whatever the size of a page, each stands once: also one that nothing falls due of.
 		const whole = await openPairIds(test.db, { limit: 9, offset: 0 });
 		const [due] = (await openPairs(tech(), 1)).pairs.filter((pair) => pair.itemTag === 'HM-0002');

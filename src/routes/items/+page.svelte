@@ -79,7 +79,9 @@
 	>{/snippet}
 <div class="flex flex-wrap items-baseline gap-x-4">
 	<h1>{data.families.find((f) => f.key === data.family)?.plural ?? 'Items'}</h1>
-	<p class="text-soft" role="status">{data.total.toLocaleString('en-GB')} found</p>
+	<p class="text-soft" role="status">
+		{data.more ? 'more than ' : ''}{data.total.toLocaleString('en-GB')} found
+	</p>
 	<span class="ml-auto flex flex-wrap gap-2">
 		{#if data.mayKeep}<a class="button" href="/items/new">New item</a>{/if}
 		<a class="button" href="/items/musters">Musters</a>

@@ -12,6 +12,7 @@ const PASSING = [
 	'device',
 	'import_progress',
 	'invite',
+	'entry_count',
 	'item_due',
 	'item_state',
 	'lease',

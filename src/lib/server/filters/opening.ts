@@ -12,7 +12,7 @@ import type { HazardFacts } from '../../../core/hazards/facts.ts';
 import type { ModelCard } from '../../../core/register/model-card.ts';
 import { daysBetween } from '../../../core/plan/calendar.ts';
 import type { Connection } from '../db/client.ts';
-import { openPairIds } from '../db/queries/open-pairs.ts';
+import { countOpenPairs, openPairIds } from '../db/queries/open-pairs.ts';
 import {
 	filterLayer,
 	filterLot,
@@ -196,9 +196,9 @@ export const pairRows = (db: Connection) =>
  */
 export async function openPairs(context: Reader, page: number) {
 	const asOf = todayOf(context);
-	const [ids, total] = await Promise.all([
+	const [ids, counted] = await Promise.all([
 		openPairIds(context.db, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE }),
-		context.db.$count(filterPair, isNull(filterPair.discardedAt))
+		countOpenPairs(context.db)
 	]);
 	const found = ids.length ? await pairRows(context.db).where(inArray(filterPair.id, ids)) : [];
 	const byId = new Map(found.map((row) => [row.pair.id, row]));
@@ -208,8 +208,8 @@ export async function openPairs(context: Reader, page: number) {
 		rows.map((row) => row.pair.id)
 	);
 	return {
-		total,
-		pages: pagesOf(total),
+		...counted,
+		pages: pagesOf(counted.total),
 		pairs: rows.map((row) => {
 			const worn = wears.get(row.pair.id) ?? [];
 			const change = pairChange({ ...row, wears: worn });

@@ -6,6 +6,7 @@ import { QUEUE_SCHEMA } from '../db/grants.ts';
 import { forgetTries } from '../db/queries/access.ts';
 import { forgetLeases, holdLease } from '../db/queries/leases.ts';
 import { forgetRequests } from '../db/queries/requests.ts';
+import { gatherEntryCounts } from '../db/queries/history.ts';
 import { gatherStock } from '../db/queries/stock.ts';
 import { anchorNow } from '../web/anchor.ts';
 import type { Unattended } from '../kernel/context.ts';
@@ -35,11 +36,12 @@ interface Duty {
 	alone: boolean;
 }
 
+const DAY_MS = 86_400_000;
 /** The end of the log is signed so often, where it has grown. Site default. */
 const ANCHOR_MS = 60_000;
 /** After so long without a sign of life another process takes a duty over. */
 const LEASE_MS = 3000;
-/** Counts of stock are drawn together so often: each record adds a few rows. */
+/** Counts of stock and of the log are drawn together so often: each record adds a few rows. */
 const GATHER_MS = 10 * 60_000;
 const DUTIES: readonly Duty[] = [
 	{
@@ -79,6 +81,13 @@ const DUTIES: readonly Duty[] = [
 		everyMs: GATHER_MS,
 		alone: true,
 		work: ({ db }) => gatherStock(db)
+	},
+	{
+		name: 'counts of the log',
+		everyMs: GATHER_MS,
+		alone: true,
+		// Of older quarters nothing comes any more.
+		work: ({ db, now }) => gatherEntryCounts(db, new Date(now().getTime() - 2 * DAY_MS))
 	}
 ];
 
@@ -89,7 +98,6 @@ interface Scheduled {
 	work: (context: Unattended) => Promise<unknown>;
 }
 
-const DAY_MS = 86_400_000;
 /** A device may hold what was answered without a connection for a month. */
 const KEEP_REQUESTS_MS = 60 * DAY_MS;
 const SCHEDULED: readonly Scheduled[] = [

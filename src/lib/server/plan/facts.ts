@@ -1,10 +1,11 @@
 import { asc, eq, gte, isNull } from 'drizzle-orm';
 import { airwayOf, inSentence } from '../../../core/data/families.ts';
+import { familiesWhere } from '../../../core/data/family-records.ts';
 import { ENOUGH_OWN } from '../../../core/data/job-minutes.ts';
 import { rejectCode } from '../../../core/data/reject-codes.ts';
 import { repairFor } from '../../../core/data/repair-choice.ts';
 import { judgeCompetence } from '../../../core/people/competence.ts';
-import { type Day, plusDays } from '../../../core/plan/calendar.ts';
+import { type Day, plusDays, readable } from '../../../core/plan/calendar.ts';
 import {
 	datedJob,
 	jobsOfDue,
@@ -17,7 +18,7 @@ import { rulesFor, rulesOf } from '../../../core/plan/rule-scope.ts';
 import type { IntervalRule } from '../../../core/plan/rules.ts';
 import type { PlanWorker, SitePlanFacts } from '../../../core/plan/site-problem.ts';
 import type { Connection } from '../db/client.ts';
-import { statesByPlace } from '../db/queries/stock.ts';
+import { countDueBy, statesByPlace } from '../db/queries/stock.ts';
 import {
 	benchMinutesOf,
 	dirtyForPlan,
@@ -37,6 +38,9 @@ import { dayAt, type Site } from '../kernel/site.ts';
 import { heldAuthorisations } from '../people/authorisations.ts';
 import { peopleDues } from '../people/dues.ts';
 import { listTestHouses } from '../site/test-houses.ts';
+
+/** What is no set: of a set the next due may be one of its parts, which is counted as the part's own. */
+const SINGLE = familiesWhere(({ takesParts }) => !takesParts);
 
 /** Jobs that one plan takes. */
 const MOST_JOBS = 20_000;
@@ -135,6 +139,8 @@ export async function planWorkers(db: Connection, site: Site): Promise<PlanWorke
 
 async function planJobs(context: Reader, from: Day, until: Day): Promise<PlanJob[]> {
 	const { db, site } = context;
+	// Each asks for one job or more: with so many nothing needs to be read.
+	if ((await countDueBy(db, until, SINGLE)) > MOST_JOBS) throw tooManyJobs(from, until);
 	const [dues, faults, dirty, people, sources, times] = await Promise.all([
 		duesForPlan(db, until, MOST_JOBS + 1),
 		faultsForPlan(db, MOST_JOBS),
@@ -224,13 +230,15 @@ async function planJobs(context: Reader, from: Day, until: Day): Promise<PlanJob
 					from
 				)
 			);
-	if (jobs.length > MOST_JOBS)
-		throw new Refusal(
-			'too much',
-			`More than ${MOST_JOBS.toLocaleString('en-GB')} jobs fall due in this time. Plan fewer weeks at once.`
-		);
+	if (jobs.length > MOST_JOBS) throw tooManyJobs(from, until);
 	return jobs;
 }
+
+const tooManyJobs = (from: Day, until: Day) =>
+	new Refusal(
+		'too much',
+		`More than ${MOST_JOBS.toLocaleString('en-GB')} jobs fall due from ${readable(from)} to ${readable(until)}: one plan takes no more. Items, by when they are due, has them in their order.`
+	);
 
 /** How often what falls due does so again by the calendar: the shortest of the rules for the item. */
 function intervals(rules: readonly IntervalRule[]) {

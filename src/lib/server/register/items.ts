@@ -15,11 +15,11 @@ export const pagesOf = (total: number): number => Math.max(1, Math.ceil(total / 
 /** One page of the register. */
 export async function register(context: Reader, filter: ItemFilter, page: number) {
 	const asOf = todayOf(context);
-	const [total, rows] = await Promise.all([
+	const [counted, rows] = await Promise.all([
 		countItems(context.db, filter, asOf),
 		listItems(context.db, filter, asOf, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE })
 	]);
-	return { total, rows, asOf };
+	return { ...counted, rows, asOf };
 }
 
 /** How many items the site has ready of each kind of protection: families go by the keys of the kinds. */

@@ -13,7 +13,7 @@ export const load: PageServerLoad = (event) =>
 	sharedPage(event, async (context) => {
 		const { site } = event.locals;
 		const { page: number } = asked.parse(Object.fromEntries(event.url.searchParams));
-		const { pairs, total, pages } = await openPairs(context, number);
+		const { pairs, total, more, pages } = await openPairs(context, number);
 		const shown = pairs.map(({ pair, model, itemTag, tag, change, used, recalled, daysLeft }) => ({
 			id: pair.id,
 			tag,
@@ -32,6 +32,7 @@ export const load: PageServerLoad = (event) =>
 		return {
 			asOf: todayOf(context),
 			total,
+			more,
 			pages,
 			number,
 			groups: [

@@ -14,7 +14,9 @@
 <svelte:head><title>Opened pairs · Grevan</title></svelte:head>
 <div class="flex flex-wrap items-center gap-x-4">
 	<h1>Opened pairs</h1>
-	<p class="text-soft">{data.total} on masks, next to change first</p>
+	<p class="text-soft">
+		{data.more ? 'more than ' : ''}{data.total.toLocaleString('en-GB')} on masks, next to change first
+	</p>
 </div>
 <div class="mt-3"><SectionLinks label="Filters" links={FILTER_LINKS} /></div>
 {#if data.total === 0}<p class="mt-4">

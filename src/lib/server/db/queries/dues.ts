@@ -10,9 +10,12 @@ const inSet = alias(item, 'in_set');
 const own = ne(itemDue.what, 'part');
 const free = isNull(itemState.blocked);
 
-/** Dues of items that nothing blocks, the earliest first; served by the index on the last day. */
-const dues = (db: Connection, asOf: Day, when: SQL | undefined, limit: number) =>
-	db
+/**
+ * Dues of items that nothing blocks, the earliest first, then by tag. Which of one day they are where not all are wanted
+ * goes by the order of the index, so that no more is read than is given: a day may have thousands.
+ */
+async function dues(db: Connection, asOf: Day, when: SQL | undefined, limit: number) {
+	const found = await db
 		.select({
 			id: item.id,
 			tag: item.tag,
@@ -38,8 +41,11 @@ const dues = (db: Connection, asOf: Day, when: SQL | undefined, limit: number) =
 		.innerJoin(place, eq(place.id, item.placeId))
 		.leftJoin(inSet, eq(inSet.id, item.setId))
 		.where(and(free, own, when))
-		.orderBy(asc(itemDue.dueOn), asc(item.tag))
+		.orderBy(asc(itemDue.dueOn), asc(itemDue.itemId))
 		.limit(atMost(limit));
+	const order = ({ dueOn, tag }: (typeof found)[number]) => `${dueOn} ${tag}`;
+	return found.sort((a, b) => (order(a) < order(b) ? -1 : 1));
+}
 export type DueRow = Awaited<ReturnType<typeof dues>>[number];
 
 /** What falls due up to a day, overdue included. */

@@ -1,6 +1,7 @@
-import { and, asc, desc, eq, gte, inArray, like, lt, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, like, lt, notInArray, type SQL, sql } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Connection } from '../client.ts';
-import { auditEntry, item, user } from '../schema/index.ts';
+import { auditEntry, entryCount, item, user } from '../schema/index.ts';
 
 /** What of the log is wanted; what is left out is not asked for. */
 export interface HistoryFilter {
@@ -45,19 +46,49 @@ export const historyRows = (db: Connection, filter: HistoryFilter & { limit: num
 		.orderBy(desc(auditEntry.seq))
 		.limit(filter.limit);
 
-/** How many entries each day has, by the calendar of a time zone. */
+/** What the log is counted by beforehand; of anything else its entries are counted one by one. */
+const isCounted = ({ itemId, subject, actorId, placeId, before }: HistoryFilter) =>
+	[itemId, subject, actorId, placeId, before].every((asked) => asked === undefined);
+
+const count = (of: SQL) => sql<number>`${of}`.mapWith(Number);
+
+/** How many entries each day has, by the calendar of a time zone; from and to are beginnings of its days. */
 export const historyDays = (db: Connection, filter: HistoryFilter, timeZone: string) => {
-	const day = sql<string>`(${auditEntry.at} at time zone ${sql.raw(`'${timeZone.replaceAll("'", '')}'`)})::date`;
-	return (
-		db
-			// Written as a text once it is counted: for each entry that would cost more than the counting.
-			.select({ day: sql<string>`${day}::text`, entries: sql<number>`count(*)`.mapWith(Number) })
+	const dayOf = (moment: PgColumn) =>
+		sql<string>`(${moment} at time zone ${sql.raw(`'${timeZone.replaceAll("'", '')}'`)})::date`;
+	// Days are written as text once they are counted: for each entry that would cost more than the counting.
+	const day = dayOf(auditEntry.at);
+	if (!isCounted(filter))
+		return db
+			.select({ day: sql<string>`${day}::text`, entries: count(sql`count(*)`) })
 			.from(auditEntry)
 			.where(conditions(filter))
 			.groupBy(day)
-			.orderBy(asc(day))
-	);
+			.orderBy(asc(day));
+	const { actions, without, from, to } = filter;
+	const counted = dayOf(entryCount.quarter);
+	return db
+		.select({ day: sql<string>`${counted}::text`, entries: count(sql`sum(${entryCount.entries})`) })
+		.from(entryCount)
+		.where(
+			and(
+				actions ? inArray(entryCount.action, [...actions]) : undefined,
+				without?.length ? notInArray(entryCount.action, [...without]) : undefined,
+				from ? gte(entryCount.quarter, from) : undefined,
+				to ? lt(entryCount.quarter, to) : undefined
+			)
+		)
+		.groupBy(counted)
+		.orderBy(asc(counted));
 };
+
+/** Draws together what was counted of the log from a moment on; what is written meanwhile stays beside it. */
+export async function gatherEntryCounts(db: Connection, since: Date): Promise<void> {
+	await db.execute(sql`
+		with gone as (delete from ${entryCount} where ${entryCount.quarter} >= ${since} returning *)
+		insert into ${entryCount} (quarter, action, entries)
+		select quarter, action, sum(entries) from gone group by 1, 2`);
+}
 
 /** Entries whose hash begins so, and the hash of the entry before each. */
 export const entriesByHash = (db: Connection, hash: string, most: number) =>

@@ -18,6 +18,7 @@ import type { ItemState } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
 import { item, itemModel, itemState, place } from '../schema/index.ts';
 import { containing } from './contains.ts';
+import { type Counted, countSome, MOST_COUNTED } from './count-some.ts';
 import { countStock, inState } from './stock.ts';
 
 /** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
@@ -193,12 +194,21 @@ export function allItems(db: Connection, filter: ItemFilter, asOf: string) {
 }
 
 /** How many items a filter finds. */
-export async function countItems(db: Connection, filter: ItemFilter, asOf: string) {
-	if (!filter.text) return countStock(db, filter, asOf);
-	const found = db.select({ n: count() }).from(item).$dynamic();
+export async function countItems(
+	db: Connection,
+	filter: ItemFilter,
+	asOf: string
+): Promise<Counted> {
+	if (!filter.text) return { total: await countStock(db, filter, asOf), more: false };
+	const found = db.select({ id: item.id }).from(item).$dynamic();
 	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
-	const [row] = await found.where(matching(db, filter, asOf));
-	return row?.n ?? 0;
+	return countSome(
+		db,
+		found
+			.where(matching(db, filter, asOf))
+			.limit(atMost(MOST_COUNTED + 1))
+			.as('some')
+	);
 }
 
 /** Items that are usable and watched, what falls due first before the rest. */

@@ -1,5 +1,6 @@
 import { and, asc, eq, isNotNull, isNull, notExists, type SQL, sql } from 'drizzle-orm';
-import type { Connection } from '../client.ts';
+import { atMost, type Connection } from '../client.ts';
+import { type Counted, countSome, MOST_COUNTED } from './count-some.ts';
 import { filterLot, filterPair, itemDue } from '../schema/index.ts';
 
 const open = isNull(filterPair.discardedAt);
@@ -9,12 +10,16 @@ const ofFilters = and(eq(itemDue.what, 'filters'), eq(itemDue.part, ''));
 /** Opened pairs that are to be changed one day, the next first; by the index on dues of a kind. */
 const withDue = (db: Connection, lots: SQL | undefined) =>
 	db
-		.select({ id: filterPair.id })
+		.select({ id: filterPair.id, dueOn: itemDue.dueOn, number: filterPair.number })
 		.from(itemDue)
 		.innerJoin(filterPair, and(eq(filterPair.itemId, itemDue.itemId), open))
 		.innerJoin(filterLot, eq(filterLot.id, filterPair.lotId))
 		.where(and(ofFilters, lots))
-		.orderBy(asc(itemDue.dueOn), asc(filterPair.number));
+		.orderBy(asc(itemDue.dueOn), asc(itemDue.itemId));
+
+/** Of one day by their numbers; which of a day they are where not all are wanted goes by the order of the index. */
+const byDay = (found: Awaited<ReturnType<typeof withDue>>) =>
+	found.sort((a, b) => (a.dueOn === b.dueOn ? a.number - b.number : a.dueOn < b.dueOn ? -1 : 1));
 
 /** Those that nothing falls due of, by their numbers. */
 const withoutDue = (db: Connection, lots: SQL | undefined) =>
@@ -47,7 +52,7 @@ export async function openPairIds(
 	const ids = (rows: { id: string }[]) => rows.map(({ id }) => id);
 	const recalledLots = isNotNull(filterLot.recalledAt);
 	const recalled = [
-		...ids(await withDue(db, recalledLots)),
+		...ids(byDay(await withDue(db, recalledLots))),
 		...ids(await withoutDue(db, recalledLots))
 	];
 	const found = recalled.slice(offset, offset + limit);
@@ -55,9 +60,11 @@ export async function openPairIds(
 	const others = isNull(filterLot.recalledAt);
 	const skip = Math.max(0, offset - recalled.length);
 	const next = ids(
-		await withDue(db, others)
-			.limit(limit - found.length)
-			.offset(skip)
+		byDay(
+			await withDue(db, others)
+				.limit(limit - found.length)
+				.offset(skip)
+		)
 	);
 	found.push(...next);
 	if (found.length === limit) return found;
@@ -71,3 +78,15 @@ export async function openPairIds(
 	);
 	return found;
 }
+
+/** How many pairs are open. */
+export const countOpenPairs = (db: Connection): Promise<Counted> =>
+	countSome(
+		db,
+		db
+			.select({ id: filterPair.id })
+			.from(filterPair)
+			.where(isNull(filterPair.discardedAt))
+			.limit(atMost(MOST_COUNTED + 1))
+			.as('some')
+	);

@@ -1,6 +1,7 @@
 import {
 	and,
 	asc,
+	desc,
 	eq,
 	gte,
 	inArray,
@@ -12,10 +13,11 @@ import {
 	or,
 	sql
 } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
+import { alias, type PgColumn } from 'drizzle-orm/pg-core';
 import type { Day } from '../../../../core/plan/calendar.ts';
 import { FAR } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
+import { NOT_PLANNED } from './stock.ts';
 import {
 	benchTest,
 	custody,
@@ -40,7 +42,16 @@ import {
 
 const inSet = alias(item, 'in_set');
 
-/** Dues of a horizon with what a plan asks of their items; what is held or in service waits for that first. */
+/** Dues that a plan takes; what is held or in service waits for that first. */
+const planned = (until: Day) =>
+	and(
+		lte(itemDue.dueOn, until),
+		ne(itemDue.what, 'part'),
+		ne(itemDue.dueOn, FAR),
+		or(isNull(itemState.blocked), notInArray(itemState.blocked, [...NOT_PLANNED]))
+	);
+
+/** Dues of a horizon with what a plan asks of their items. */
 export const duesForPlan = (db: Connection, until: Day, limit: number) =>
 	db
 		.select({
@@ -64,17 +75,7 @@ export const duesForPlan = (db: Connection, until: Day, limit: number) =>
 		.innerJoin(itemState, eq(itemState.itemId, item.id))
 		.innerJoin(place, eq(place.id, item.placeId))
 		.leftJoin(inSet, eq(inSet.id, item.setId))
-		.where(
-			and(
-				lte(itemDue.dueOn, until),
-				ne(itemDue.what, 'part'),
-				ne(itemDue.dueOn, FAR),
-				or(
-					isNull(itemState.blocked),
-					notInArray(itemState.blocked, ['held', 'in service', 'retired'])
-				)
-			)
-		)
+		.where(planned(until))
 		.orderBy(asc(itemDue.dueOn), asc(item.tag))
 		.limit(atMost(limit));
 export type PlanDueRow = Awaited<ReturnType<typeof duesForPlan>>[number];
@@ -116,19 +117,33 @@ export const dirtyForPlan = (db: Connection, limit: number) =>
 		.orderBy(asc(custody.since))
 		.limit(atMost(limit));
 
-/** Minutes that signed inspections of each family took, the middle one of those since a day, and how many there were. */
-export const inspectionMinutes = (db: Connection, since: Date) =>
+/** The last of a year are enough to tell how long a job takes, however many a large site does. */
+const LAST_DONE = 2000;
+
+/** How many there are of each family, and the middle of their minutes. */
+const middles = (db: Connection, done: ReturnType<typeof lastInspections | typeof lastTests>) =>
 	db
 		.select({
 			family: item.family,
 			many: sql<number>`count(*)`.mapWith(Number),
-			middle:
-				sql<number>`percentile_cont(0.5) within group (order by extract(epoch from ${inspectionRun.signedAt} - ${inspectionRun.startedAt}) / 60)`.mapWith(
-					Number
-				)
+			middle: sql<number>`percentile_cont(0.5) within group (order by ${done.minutes})`.mapWith(
+				Number
+			)
+		})
+		.from(done)
+		.innerJoin(item, eq(item.id, done.itemId))
+		.groupBy(item.family);
+
+const minutesBetween = (from: PgColumn, to: PgColumn) =>
+	sql<number>`(extract(epoch from ${to} - ${from}) / 60)::float8`.as('minutes');
+
+const lastInspections = (db: Connection, since: Date) =>
+	db
+		.select({
+			itemId: inspectionRun.itemId,
+			minutes: minutesBetween(inspectionRun.startedAt, inspectionRun.signedAt)
 		})
 		.from(inspectionRun)
-		.innerJoin(item, eq(item.id, inspectionRun.itemId))
 		.where(
 			and(
 				gte(inspectionRun.signedAt, since),
@@ -137,23 +152,28 @@ export const inspectionMinutes = (db: Connection, since: Date) =>
 				isNull(inspectionRun.doneAt)
 			)
 		)
-		.groupBy(item.family);
+		.orderBy(desc(inspectionRun.signedAt))
+		.limit(atMost(LAST_DONE))
+		.as('done');
 
-/** The same of bench tests. */
-export const benchMinutesOf = (db: Connection, since: Date) =>
+const lastTests = (db: Connection, since: Date) =>
 	db
 		.select({
-			family: item.family,
-			many: sql<number>`count(*)`.mapWith(Number),
-			middle:
-				sql<number>`percentile_cont(0.5) within group (order by extract(epoch from ${benchTest.endedAt} - ${benchTest.startedAt}) / 60)`.mapWith(
-					Number
-				)
+			itemId: benchTest.itemId,
+			minutes: minutesBetween(benchTest.startedAt, benchTest.endedAt)
 		})
 		.from(benchTest)
-		.innerJoin(item, eq(item.id, benchTest.itemId))
 		.where(and(gte(benchTest.startedAt, since), isNotNull(benchTest.endedAt)))
-		.groupBy(item.family);
+		.orderBy(desc(benchTest.startedAt))
+		.limit(atMost(LAST_DONE))
+		.as('done');
+
+/** Minutes that signed inspections of each family took, the middle one of the last since a day, and how many those were. */
+export const inspectionMinutes = (db: Connection, since: Date) =>
+	middles(db, lastInspections(db, since));
+
+/** The same of bench tests. */
+export const benchMinutesOf = (db: Connection, since: Date) => middles(db, lastTests(db, since));
 
 /** The plan in force, without its jobs. */
 export const planInForce = async (db: Connection) => {

@@ -1,7 +1,24 @@
-import { and, asc, eq, gt, isNull, lt, lte, gte, type SQL, sql } from 'drizzle-orm';
+import {
+	and,
+	asc,
+	eq,
+	gt,
+	gte,
+	inArray,
+	isNull,
+	lt,
+	lte,
+	notInArray,
+	or,
+	type SQL,
+	sql
+} from 'drizzle-orm';
 import type { ItemState } from '../../../../core/readiness/findings.ts';
 import type { Connection } from '../client.ts';
 import { itemState, place, placeFloor, stockCount } from '../schema/index.ts';
+
+/** What waits for something else before it is planned. */
+export const NOT_PLANNED = ['held', 'in service', 'retired'] as const;
 
 /** Columns that say what state something is in on a day. */
 type Stated = Pick<typeof itemState, 'blocked' | 'dueFrom' | 'dueOn'> | typeof stockCount;
@@ -35,6 +52,25 @@ export async function countStock(
 				filter.state && inState(filter.state, asOf, stockCount),
 				filter.placeId ? eq(stockCount.placeId, filter.placeId) : undefined,
 				filter.family ? eq(stockCount.family, filter.family) : undefined
+			)
+		);
+	return row?.n ?? 0;
+}
+
+/** How many items of some families something falls due of by a day, what is held, in service or retired left out. */
+export async function countDueBy(
+	db: Connection,
+	until: string,
+	families: readonly string[]
+): Promise<number> {
+	const [row] = await db
+		.select({ n: total })
+		.from(stockCount)
+		.where(
+			and(
+				lte(stockCount.dueOn, until),
+				inArray(stockCount.family, [...families]),
+				or(isNull(stockCount.blocked), notInArray(stockCount.blocked, [...NOT_PLANNED]))
 			)
 		);
 	return row?.n ?? 0;

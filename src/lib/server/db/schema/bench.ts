@@ -55,6 +55,7 @@ export const benchTest = pgTable(
 	},
 	(t) => [
 		index('bench_test_item').on(t.itemId, t.startedAt),
+		index('bench_test_started').on(t.startedAt),
 		index('bench_test_open').on(t.endedAt),
 		uniqueIndex('bench_test_one_at_a_time')
 			.on(t.bench)

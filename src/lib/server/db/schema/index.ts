@@ -7,6 +7,7 @@ export * from './care.ts';
 export * from './custody.ts';
 export * from './drill.ts';
 export * from './entry.ts';
+export * from './entry-count.ts';
 export * from './faults.ts';
 export * from './filters.ts';
 export * from './hazards.ts';

@@ -62,6 +62,7 @@ export const inspectionRun = pgTable(
 		oneOf<Purpose>('inspection_run_purpose', t.purpose, PURPOSES),
 		oneOf<RunOutcome>('inspection_run_outcome', t.outcome, ['pass', 'pass, watch', 'fail']),
 		index('inspection_run_item').on(t.itemId, t.signedAt),
+		index('inspection_run_signed').on(t.signedAt),
 		uniqueIndex('inspection_run_superseded_once').on(t.supersedes),
 		check(
 			'inspection_run_superseded_with_reason',
