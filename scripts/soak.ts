@@ -70,7 +70,7 @@ async function listen(path: string): Promise<void> {
 	}
 }
 
-/** Writers who go on by themselves; each rests so long that together they come to a fifth of the rate. */
+/** Writers who go on by themselves; each rests so long that together they come to a tenth of the rate. */
 const rounds = [inspecting(things.masks), reading(things.cylinders[0] ?? '')];
 const writers = rounds.map((round, i) => {
 	const writer = new Writer(clients[i % 2] ?? clients[0]!, new Chance(i + 2), () => over);
@@ -78,7 +78,7 @@ const writers = rounds.map((round, i) => {
 		const before = one.deeds.length;
 		await round(one);
 		const sent = one.deeds.length - before;
-		await pause((sent * 1000 * rounds.length) / (PER_SECOND / 5));
+		await pause((sent * 1000 * rounds.length) / (PER_SECOND / 10));
 	});
 	return { writer, work };
 });
@@ -113,7 +113,7 @@ const say = (minute: number, now: Held) => {
 const first = await held();
 say(0, first);
 const ticking = (async () => {
-	const perTick = 1000 / (PER_SECOND * 0.8);
+	const perTick = 1000 / (PER_SECOND * 0.9);
 	for (let n = 0; !over; n++) {
 		const due = began + n * perTick;
 		if (due > Date.now()) await pause(due - Date.now());
