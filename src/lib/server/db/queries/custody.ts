@@ -11,6 +11,7 @@ import {
 	placeFloor,
 	wearer
 } from '../schema/index.ts';
+import { countByPlace, countUsable } from './stock.ts';
 
 /** What a place keeps ready of a family and how many it has that may be taken; null where it keeps no floor. */
 export async function floorOf(
@@ -25,20 +26,7 @@ export async function floorOf(
 			and(eq(placeFloor.placeId, placeId), eq(placeFloor.family, family), gt(placeFloor.floor, 0))
 		);
 	if (!floor) return null;
-	const [has] = await db
-		.select({ n: count() })
-		.from(item)
-		.innerJoin(itemState, eq(itemState.itemId, item.id))
-		.where(
-			and(
-				eq(item.placeId, placeId),
-				eq(item.family, family),
-				isNull(item.setId),
-				isNull(itemState.blocked),
-				gte(itemState.dueOn, asOf)
-			)
-		);
-	return { keeps: floor.keeps, ready: has?.n ?? 0 };
+	return { keeps: floor.keeps, ready: await countUsable(db, { placeId, family }, asOf) };
 }
 
 /** Everything that is not on its shelf, the longest there first. */
@@ -77,21 +65,27 @@ export function awayFromShelf(db: Connection) {
 }
 export type Away = Awaited<ReturnType<typeof awayFromShelf>>[number];
 
-/** How many lie on the shelf of each place, what is in a set not counted. */
-export const onShelves = (db: Connection) =>
-	db
-		.select({ placeId: item.placeId, n: count() })
-		.from(custody)
-		.innerJoin(item, eq(item.id, custody.itemId))
-		.where(
-			and(
-				isNull(custody.until),
-				eq(custody.where, 'shelf'),
-				isNull(item.retiredOn),
-				isNull(item.setId)
+/** How many lie on the shelf of each place, what is in a set not counted: all that stands there less what is away. */
+export async function onShelves(db: Connection): Promise<{ placeId: string; n: number }[]> {
+	const [all, away] = await Promise.all([
+		countByPlace(db),
+		db
+			.select({ placeId: item.placeId, n: count() })
+			.from(custody)
+			.innerJoin(item, eq(item.id, custody.itemId))
+			.where(
+				and(
+					isNull(custody.until),
+					ne(custody.where, 'shelf'),
+					isNull(item.retiredOn),
+					isNull(item.setId)
+				)
 			)
-		)
-		.groupBy(item.placeId);
+			.groupBy(item.placeId)
+	]);
+	const gone = new Map(away.map(({ placeId, n }) => [placeId, n]));
+	return all.map(({ placeId, n }) => ({ placeId, n: n - (gone.get(placeId) ?? 0) }));
+}
 
 /** How many rows of an item are open, and how many items have not just one: a check for tests and repairs. */
 export async function itemsNotOnce(db: Connection): Promise<number> {

@@ -71,13 +71,19 @@ const SORTS = {
 	due: itemState.dueOn
 } as const;
 
-/** The order that is asked for; of what is alike there, by tag. */
-function orderOf(sort = ''): { by: keyof typeof SORTS; order: SQL[] } {
+/**
+ * The order that is asked for; of what is alike there, by tag. Which of those come to a page goes by the index where a
+ * day may have thousands, so that no more is read than is shown.
+ */
+function orderOf(sort = ''): { by: keyof typeof SORTS; order: SQL[]; choice: SQL[] } {
 	const back = sort.startsWith('-');
 	const key = back ? sort.slice(1) : sort;
 	const by = key in SORTS ? (key as keyof typeof SORTS) : 'tag';
-	const first = back ? desc(SORTS[by]) : asc(SORTS[by]);
-	return { by, order: by === 'tag' ? [first] : [first, asc(item.tag)] };
+	const way = back ? desc : asc;
+	const first = way(SORTS[by]);
+	const order = by === 'tag' ? [first] : [first, asc(item.tag)];
+	const days = by === 'due' || by === 'inspected';
+	return { by, order, choice: days ? [first, way(itemState.itemId)] : order };
 }
 
 const idsNamed = (db: Connection, table: typeof itemModel | typeof place, like: string) =>
@@ -87,12 +93,13 @@ function matching(db: Connection, filter: ItemFilter, asOf: string): SQL | undef
 	const parts: (SQL | undefined)[] = [];
 	if (filter.text) {
 		const like = containing(filter.text);
-		// Each part by an index of its own: the tag, in capitals always, by trigrams; models and places are few.
+		// Each part by an index of its own: the tag, in capitals always, by trigrams; models and places are few, and
+		// known before, as an array, so that their indexes serve.
 		parts.push(
 			or(
 				sql`${item.tag} like ${like.toUpperCase()}`,
-				inArray(item.modelId, idsNamed(db, itemModel, like)),
-				inArray(item.placeId, idsNamed(db, place, like))
+				sql`${item.modelId} = any (array(${idsNamed(db, itemModel, like)}))`,
+				sql`${item.placeId} = any (array(${idsNamed(db, place, like)}))`
 			)
 		);
 	}
@@ -109,7 +116,7 @@ export function listItems(
 	asOf: string,
 	page: { limit: number; offset: number }
 ) {
-	const { by, order } = orderOf(filter.sort);
+	const { by, order, choice } = orderOf(filter.sort);
 	const found = db.select({ id: item.id }).from(item).$dynamic();
 	if (filter.state || by === 'due' || by === 'inspected')
 		found.innerJoin(itemState, eq(itemState.itemId, item.id));
@@ -117,8 +124,8 @@ export function listItems(
 	if (by === 'place') found.innerJoin(place, eq(place.id, item.placeId));
 	const chosen = found
 		.where(matching(db, filter, asOf))
-		.orderBy(...order)
-		.limit(page.limit)
+		.orderBy(...choice)
+		.limit(atMost(page.limit))
 		.offset(page.offset)
 		.as('chosen');
 	return rows(db, asOf)

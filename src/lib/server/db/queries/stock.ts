@@ -8,6 +8,7 @@ import {
 	isNull,
 	lt,
 	lte,
+	ne,
 	notInArray,
 	or,
 	type SQL,
@@ -75,6 +76,41 @@ export async function countDueBy(
 		);
 	return row?.n ?? 0;
 }
+
+/** How many of a family stand at a place and may be taken, what is in a set not counted. */
+export async function countUsable(
+	db: Connection,
+	{ placeId, family }: { placeId: string; family: string },
+	asOf: string
+): Promise<number> {
+	const [row] = await db
+		.select({ n: total })
+		.from(stockCount)
+		.where(
+			and(
+				eq(stockCount.placeId, placeId),
+				eq(stockCount.family, family),
+				eq(stockCount.inSet, false),
+				isNull(stockCount.blocked),
+				gte(stockCount.dueOn, asOf)
+			)
+		);
+	return row?.n ?? 0;
+}
+
+/** How many items belong to each place, what is retired or in a set not counted. */
+export const countByPlace = (db: Connection) =>
+	db
+		.select({ placeId: stockCount.placeId, n: total })
+		.from(stockCount)
+		.where(
+			and(
+				eq(stockCount.inSet, false),
+				or(isNull(stockCount.blocked), ne(stockCount.blocked, 'retired'))
+			)
+		)
+		.groupBy(stockCount.placeId)
+		.having(gt(total, 0));
 
 /** How many items of each family are ready or due, that is, may be taken. */
 export const countReady = (db: Connection, asOf: string) =>

@@ -63,6 +63,9 @@ export const inspectionRun = pgTable(
 		oneOf<RunOutcome>('inspection_run_outcome', t.outcome, ['pass', 'pass, watch', 'fail']),
 		index('inspection_run_item').on(t.itemId, t.signedAt),
 		index('inspection_run_signed').on(t.signedAt),
+		index('inspection_run_job')
+			.on(t.serviceJobId)
+			.where(sql`${t.serviceJobId} is not null`),
 		uniqueIndex('inspection_run_superseded_once').on(t.supersedes),
 		check(
 			'inspection_run_superseded_with_reason',

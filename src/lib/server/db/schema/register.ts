@@ -285,6 +285,9 @@ export const itemState = pgTable(
 		index('item_state_blocked')
 			.on(t.blocked)
 			.where(sql`${t.blocked} is not null`),
+		// What the register may be sorted by, read in either direction.
+		index('item_state_by_due').on(t.dueOn, t.itemId),
+		index('item_state_by_inspection').on(t.lastInspectionOn, t.itemId),
 		index('item_state_watched')
 			.on(t.watchedFor)
 			.where(sql`${t.watchedFor} is not null`)
