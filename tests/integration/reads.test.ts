@@ -87,13 +87,21 @@ beforeAll(async () => {
 		select id, name, initials from "user" where role = 'admin' limit 1`;
 	event = (id, params, search) => ({
 		locals: {
-			...{ db: opened.db, site, auth, theme: 'day', origin: 'http://localhost' },
-			...{ session: null, actor: { ...person, role: 'admin' } }
+			db: opened.db,
+			site,
+			auth,
+			theme: 'day',
+			origin: 'http://localhost',
+			session: null,
+			actor: { ...person, role: 'admin' }
 		},
 		url: new URL(`http://localhost${id}?${search}`),
 		request: new Request('http://localhost/'),
 		cookies: { get: () => undefined, set: () => {} },
-		...{ params, route: { id }, setHeaders: () => {}, depends: () => {} },
+		params,
+		route: { id },
+		setHeaders: () => {},
+		depends: () => {},
 		parent: () => Promise.resolve({})
 	});
 });
