@@ -1,8 +1,11 @@
 // Prints how long the computations of the core take. Needs no database.
 import { Chance } from '../instruments/chance.ts';
+import { recipeOf } from '../src/core/bench/recipes.ts';
+import { judgeTrace } from '../src/core/bench/trace.ts';
 import { kitOut } from '../src/core/handout/kit-out.ts';
 import { fitConfusion } from '../instruments/fit-counter/confusion.ts';
 import { confusion } from '../instruments/pressure-bench/confusion.ts';
+import { benchTrace } from '../instruments/pressure-bench/simulate.ts';
 import { densityAt, isotherm } from '../src/core/air/air-state.ts';
 import { cascadeFill } from '../src/core/air/cascade.ts';
 import { findSubstance } from '../src/core/data/substances.ts';
@@ -93,7 +96,26 @@ print('Bench: 500 seeded traces with known truth', bench.table);
 console.log('leaking, passed beyond the guard band'.padEnd(44), bench.leakingPassed);
 console.log(`repeated without cause, of ${bench.sound}`.padEnd(44), bench.wrongRepeat);
 console.log('sensor fault, not repeated'.padEnd(44), bench.faultyNotRepeated);
-time('judging one trace', 20, () => confusion(1));
+const recipe = recipeOf('suit-en');
+const traces = Array.from({ length: 20 }, (_, i) =>
+	benchTrace({
+		seed: 20_261 + i,
+		setPa: recipe.setPa,
+		seconds: recipe.holdSeconds,
+		perSecond: 2,
+		leakPaPerMin: 10 + i * 3,
+		settlingPa: i * 2,
+		settlingS: 15 + i,
+		temperatureRiseK: 0.1,
+		measuresTemperature: true,
+		barometerDriftPa: 5,
+		measuresBarometer: true,
+		fault: 'none'
+	})
+);
+time('judging one trace', 400, (i) =>
+	judgeTrace(recipe, traces[i % traces.length] ?? [], { uncertaintyPa: 3 })
+);
 
 const fits = fitConfusion(500);
 print('Fit tests: 500 seeded ones with known true fit', fits.table);

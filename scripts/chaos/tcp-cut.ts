@@ -6,7 +6,7 @@ export class TcpCut {
 	private stalled = false;
 	private server: Server;
 	private constructor(
-		private readonly target: URL,
+		private target: URL,
 		private port: number
 	) {
 		this.server = createServer();
@@ -23,6 +23,11 @@ export class TcpCut {
 		url.hostname = '127.0.0.1';
 		url.port = String(this.port);
 		return url.href;
+	}
+
+	/** Leads to another server from here on; the address before it stays. */
+	turnTo(url: string): void {
+		this.target = new URL(url);
 	}
 
 	/** Drops every connection and takes no new one. */

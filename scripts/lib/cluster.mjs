@@ -25,7 +25,7 @@ import { postgresBin, postgresVersions } from './system.mjs';
 /**
  * A PostgreSQL cluster of the project's own. It listens on loopback only, asks for a password, has no Unix
  * socket, and never runs as root. Clusters that are not ours are never touched.
- * @typedef {{ durable?: boolean, port?: number, settings?: string[], version?: number, secret?: string }} ClusterOptions durable: keep every commit through a power cut; version: of PostgreSQL, for one that is made; secret: name of its password, its own name without
+ * @typedef {{ durable?: boolean, port?: number, settings?: string[], version?: number, secret?: string, follows?: string }} ClusterOptions durable: keep every commit through a power cut; version: of PostgreSQL, for one that is made; secret: name of its password, its own name without; follows: address of the one that it is made as a copy of and follows
  * @typedef {{ url: string, port: number, dir: string, stop: () => Promise<void>, restart: () => Promise<void>, goes: () => Promise<boolean>, halt: () => Promise<void> }} Cluster
  */
 
@@ -72,7 +72,7 @@ export async function startCluster(name, options = {}) {
 async function startLocked(
 	name,
 	lock,
-	{ durable = true, port: wanted = 25_432, settings = [], version: made, secret = name }
+	{ durable = true, port: wanted = 25_432, settings = [], version: made, secret = name, follows }
 ) {
 	const { account, dir } = await placeOf(name);
 	const bin = binFor(dir, versionOf(dir) ?? made);
@@ -98,10 +98,23 @@ async function startLocked(
 		writeFileSync(file, secretFor(secret), { mode: 0o600 });
 		if (account) chownSync(file, account.uid, account.gid);
 		try {
-			await tool('initdb', [
-				...['-D', aside, '-U', ROLE, '--pwfile', file, '--auth=scram-sha-256'],
-				...['--encoding=UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]
-			]);
+			if (follows)
+				await tool('pg_basebackup', [
+					'-D',
+					aside,
+					'-d',
+					follows,
+					'-R',
+					'-X',
+					'stream',
+					'-c',
+					'fast'
+				]);
+			else
+				await tool('initdb', [
+					...['-D', aside, '-U', ROLE, '--pwfile', file, '--auth=scram-sha-256'],
+					...['--encoding=UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]
+				]);
 			renameSync(aside, place);
 			setAnchorsAside();
 		} catch (error) {
@@ -221,7 +234,7 @@ async function startLocked(
  */
 function isReady(dir, port) {
 	const lines = lockFile(dir).split('\n');
-	return lines[3]?.trim() === String(port) && lines[7]?.trim() === 'ready';
+	return lines[3]?.trim() === String(port) && /^(ready|standby)$/.test(lines[7]?.trim() ?? '');
 }
 
 /**

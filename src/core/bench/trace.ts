@@ -207,13 +207,11 @@ function frozen(held: readonly TraceSample[], noisePa: number): Reason[] {
 		if (x.pa !== held[since]?.pa) since = i;
 		if (i - since >= FROZEN_READINGS) longest = Math.max(longest, x.s - (held[since]?.s ?? x.s));
 	});
-	const resolution = Math.min(
-		...held.flatMap((x, i) => {
-			const step = Math.abs(x.pa - (held[i - 1]?.pa ?? x.pa));
-			return step > 0 ? [step] : [];
-		}),
-		Infinity
-	);
+	let resolution = Infinity;
+	held.forEach((x, i) => {
+		const step = Math.abs(x.pa - (held[i - 1]?.pa ?? x.pa));
+		if (step > 0 && step < resolution) resolution = step;
+	});
 	// A quiet sensor of coarse steps may stand still by right.
 	const coarse = resolution !== Infinity && resolution > 2 * noisePa;
 	return longest > FROZEN_S && !coarse
@@ -246,9 +244,13 @@ function steps(recipe: Recipe, plain: readonly TraceSample[]): Reason[] {
 	// What settling and a leak at the limit themselves may do within the window.
 	const usual =
 		(mostLossPa(recipe, recipe.setPa) * 3 * (plain[width]?.s ?? 0)) / recipe.holdSeconds;
+	const readings = plain.map((x) => x.pa);
+	// Of each window once: what is after a moment is before a later one.
+	const middles = Array.from({ length: Math.max(0, plain.length - width + 1) }, (_, i) =>
+		median(readings.slice(i, i + width))
+	);
 	for (let i = width; i + width <= plain.length; i++) {
-		const before = median(plain.slice(i - width, i).map((x) => x.pa));
-		const after = median(plain.slice(i, i + width).map((x) => x.pa));
+		const [before, after] = [middles[i - width] ?? NaN, middles[i] ?? NaN];
 		const jump = Math.abs(after - before);
 		if (jump > most + usual)
 			return fault(
