@@ -184,7 +184,11 @@ test('a shift at the counter by scanner alone: out, refused and solved, back, wa
 	await enter(page.getByRole('button', { name: /All in: the bath is filled/ }));
 	await page.getByText('Simulated bath').click();
 	await page.getByLabel('Fill it anew, °C').fill('47');
+	const filled = page.waitForResponse(
+		(answer) => answer.request().method() === 'POST' && answer.url().includes('/wash/')
+	);
 	await enter(page.getByRole('button', { name: 'Fill', exact: true }));
+	expect((await filled).ok()).toBe(true);
 	await enter(page.getByRole('button', { name: 'Read the thermometer' }));
 	await expect(page.getByText(/Too hot: discs may have warped/)).toBeVisible();
 	await enter(page.getByRole('button', { name: /It is in: 2 min from now/ }));
