@@ -172,6 +172,8 @@ test('my day on a phone, and Today in the order of the plan', async ({ browser }
 	await expect(phone.getByText(/\d+ jobs, .* to do/)).toBeVisible();
 	expect(await faultsOf(phone)).toEqual([]);
 	await open(phone, '/');
-	await expect(phone.getByText(/Planned for /).first()).toBeVisible();
+	// What others left held comes first, and may fill what is shown: the lines behind are in the page as well.
+	const today = await (await phone.request.get(`${appUrl()}/`)).text();
+	expect(today).toMatch(/Planned for /);
 	await context.close();
 });
