@@ -79,17 +79,22 @@ describe('a site as an archive', () => {
 		expect(read.check.entries).toBe(archive.manifest.log.seq);
 		expect(read.check.records).toBeGreaterThan(20);
 		const [before, after] = await Promise.all([rowsIn(ownerUrl()), rowsIn(url)]);
-		const { stock_count: counted, ...others } = before;
+		const { stock_count: counted, entry_count: logged, ...others } = before;
 		for (const [table, rows] of Object.entries(others))
 			expect([table, after[table]]).toEqual([table, LEFT_OUT.includes(table) ? 0 : rows]);
 		expect(await judged(url)).toEqual(await judged(ownerUrl()));
-		// Counts of stock are left out and counted anew.
+		// Counts of stock and of the log are left out and counted anew.
 		expect(counted).toBeGreaterThan(0);
+		expect(logged).toBeGreaterThan(0);
 		await connected(url, async (client) => {
 			const { rows } = await client.query(
 				'select sum(items)::int as counted, (select count(*)::int from item_state) as kept from stock_count'
 			);
 			expect(rows[0].counted).toBe(rows[0].kept);
+			const log = await client.query(
+				'select sum(entries)::int as counted, (select count(*)::int from audit_entry) as kept from entry_count'
+			);
+			expect(log.rows[0].counted).toBe(log.rows[0].kept);
 		});
 		const bytes = await connected(url, async (client) => {
 			const { rows } = await client.query<{ jpeg: Buffer }>('select jpeg from photo');
