@@ -1,10 +1,34 @@
-// What a browser has of the pages: what a first visit loads, how soon a key is answered, how a long list scrolls, and a
-// sweep that runs beside the page.
+// What a browser has of the pages: what a first and a second visit load, how soon a key is answered, and a sweep that
+// runs beside the page.
 import { chromium, type Page, type Response } from '@playwright/test';
 import { shareOf } from './lib/share.ts';
 import { signInDemo } from './lib/sign-in.mjs';
 import { chromiumPath } from './lib/system.mjs';
 
+const VISITED = [
+	'/sign-in',
+	'/',
+	'/hazards',
+	'/hazards/new',
+	'/filters',
+	'/filters/opened',
+	'/items',
+	'/items/HM-0101',
+	'/plan',
+	'/plan/forecast',
+	'/faults',
+	'/faults/learn',
+	'/people',
+	'/counter',
+	'/counter/return',
+	'/wash',
+	'/bench',
+	'/air',
+	'/air/board',
+	'/records',
+	'/drill',
+	'/settings'
+];
 /** Steps of the half mask that are answered. */
 const KEYS = 18;
 const address = process.env.BENCH_ADDRESS ?? '';
@@ -32,28 +56,7 @@ async function open(path: string, signedIn = true): Promise<Page> {
 /** JavaScript that a first visit to each page loads, and a second one, as it goes over the wire. */
 async function firstLoad(): Promise<void> {
 	console.log('\nJavaScript per page, compressed, kB: at the first visit, at the second');
-	for (const path of [
-		...['/sign-in', '/', '/hazards', '/hazards/new', '/filters', '/filters/opened', '/items'],
-		...[
-			'/items/HM-0101',
-			'/plan',
-			'/plan/forecast',
-			'/faults',
-			'/faults/learn',
-			'/people',
-			'/counter'
-		],
-		...[
-			'/counter/return',
-			'/wash',
-			'/bench',
-			'/air',
-			'/air/board',
-			'/records',
-			'/drill',
-			'/settings'
-		]
-	]) {
+	for (const path of VISITED) {
 		const page = await open('', path !== '/sign-in');
 		const visit = async () => {
 			let bytes = 0;

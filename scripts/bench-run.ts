@@ -7,6 +7,7 @@ import postgres from 'postgres';
 import { worldOf } from './chaos/deeds.ts';
 import { sendForm } from './chaos/writers.ts';
 import { signInDemo } from './lib/sign-in.mjs';
+import { tableHead, tableRow } from './lib/table.ts';
 
 const USERS = 50;
 const SECONDS = Number(process.env.BENCH_SECONDS ?? 5);
@@ -20,18 +21,25 @@ const [item] = await sql<{ tag: string }[]>`
 	select tag from item where family = 'half-mask' order by tag offset 100 limit 1`;
 
 const PAGES = [
-	...['/', '/items', '/items?q=duo&page=20', '/items?sort=due', `/items/${item?.tag}`],
-	...[`/items/${item?.tag}/history`, '/plan', '/hazards', '/filters', '/filters/opened', '/faults'],
-	...[
-		'/people',
-		'/counter',
-		'/counter/where',
-		'/wash',
-		'/records',
-		'/bench',
-		'/air',
-		'/search?q=duo'
-	]
+	'/',
+	'/items',
+	'/items?q=duo&page=20',
+	'/items?sort=due',
+	`/items/${item?.tag}`,
+	`/items/${item?.tag}/history`,
+	'/plan',
+	'/hazards',
+	'/filters',
+	'/filters/opened',
+	'/faults',
+	'/people',
+	'/counter',
+	'/counter/where',
+	'/wash',
+	'/records',
+	'/bench',
+	'/air',
+	'/search?q=duo'
 ];
 
 let bar = 20;
@@ -90,14 +98,19 @@ const [size] = await sql<{ items: number; answers: number; entries: number; mb: 
 console.log(
 	`\n${size?.items} items, ${size?.answers} answers, ${size?.entries} entries of the log, ${size?.mb} MB; ${USERS} users, ${SECONDS} s each`
 );
-const HEADS = ['page', 'answers/s', 'p97.5 ms', 'with a record a second', 'p97.5 ms'];
-HEADS.push('made anew, ms', 'its SQL, ms', 'longest', 'statements', 'page : SQL');
-console.log(`| ${HEADS.join(' | ')} |`);
-console.log(
-	`| --- | ${Array(HEADS.length - 1)
-		.fill('---:')
-		.join(' | ')} |`
-);
+const HEADS = [
+	'page',
+	'answers/s',
+	'p97.5 ms',
+	'with a record a second',
+	'p97.5 ms',
+	'made anew, ms',
+	'its SQL, ms',
+	'longest',
+	'statements',
+	'page : SQL'
+];
+console.log(tableHead(HEADS, 1));
 for (const path of PAGES) {
 	const fresh = await anew(path);
 	const quiet = await load(path);
@@ -109,12 +122,17 @@ for (const path of PAGES) {
 	busy = false;
 	await writing;
 	const figures = [
-		...[quiet.perSecond.toFixed(0), quiet.p975.toFixed(0)],
-		...[written.perSecond.toFixed(0), written.p975.toFixed(0)],
-		...[fresh?.ms.toFixed(0), fresh?.sqlMs.toFixed(1), fresh?.longest.toFixed(1)],
-		...[fresh?.statements, ((fresh?.ms ?? 0) / (fresh?.sqlMs ?? 1)).toFixed(1)]
+		quiet.perSecond.toFixed(0),
+		quiet.p975.toFixed(0),
+		written.perSecond.toFixed(0),
+		written.p975.toFixed(0),
+		fresh?.ms.toFixed(0),
+		fresh?.sqlMs.toFixed(1),
+		fresh?.longest.toFixed(1),
+		fresh?.statements,
+		((fresh?.ms ?? 0) / (fresh?.sqlMs ?? 1)).toFixed(1)
 	];
 	const wrong = quiet.wrong + written.wrong;
-	console.log(`| ${[path, ...figures].join(' | ')} |${wrong ? ` ${wrong} not 2xx` : ''}`);
+	console.log(`${tableRow([path, ...figures])}${wrong ? ` ${wrong} not 2xx` : ''}`);
 }
 await sql.end();

@@ -4,10 +4,11 @@ import { setTimeout as pause } from 'node:timers/promises';
 import postgres from 'postgres';
 import { Chance } from '../src/core/stats/chance.ts';
 import { inspecting, reading, worldOf } from './chaos/deeds.ts';
-import { type Client, Writer } from './chaos/writers.ts';
+import { type Client, type Deed, Writer } from './chaos/writers.ts';
 import { heldBy, type Held } from './lib/held-by.ts';
 import { shareOf } from './lib/share.ts';
 import { signInDemo } from './lib/sign-in.mjs';
+import { tableHead, tableRow } from './lib/table.ts';
 
 const MINUTES = Number(process.env.SOAK_MINUTES ?? 60);
 const PER_SECOND = Number(process.env.SOAK_RATE ?? 20);
@@ -37,7 +38,7 @@ const PAGES = [
 const DATA = ['/items/__data.json', '/hazards/__data.json', '/api/here'];
 
 const times: number[] = [];
-let [asked, failed, written] = [0, 0, 0];
+let [asked, failed] = [0, 0];
 let over = false;
 
 async function get(path: string): Promise<void> {
@@ -83,6 +84,9 @@ const writers = rounds.map((round, i) => {
 	return { writer, work };
 });
 
+const deedsThat = (state: Deed['state']) =>
+	writers.flatMap(({ writer }) => writer.deeds).filter((deed) => deed.state === state);
+
 async function held(): Promise<Held> {
 	const [database] = await sql<{ connections: number; mb: number }[]>`
 		select (select count(*)::int from pg_stat_activity where datname = current_database()) as connections,
@@ -94,20 +98,40 @@ async function held(): Promise<Held> {
 	};
 }
 
-const HEADS = ['minute', 'web MB', 'keeper MB', 'descriptors', 'connections', 'database MB'];
+const HEADS = [
+	'minute',
+	'web MB',
+	'keeper MB',
+	'descriptors',
+	'connections',
+	'database MB',
+	'asked',
+	'written',
+	'failed',
+	'median ms',
+	'p97.5 ms'
+];
 console.log(`\n${PER_SECOND} requests a second for ${MINUTES} minutes`);
-console.log(`| ${[...HEADS, 'asked', 'written', 'failed', 'median ms', 'p97.5 ms'].join(' | ')} |`);
-console.log(`| ${Array(11).fill('---:').join(' | ')} |`);
+console.log(tableHead(HEADS));
 const kept: (Held & { minute: number })[] = [];
 const began = Date.now();
 const say = (minute: number, now: Held) => {
-	written = writers.flatMap(({ writer }) => writer.deeds).filter((d) => d.state === 'taken').length;
-	const figures = [
-		...[minute, now.webMb.toFixed(0), now.keeperMb.toFixed(0), now.descriptors, now.connections],
-		...[now.databaseMb.toFixed(0), asked + written, written, failed],
-		...[shareOf(times, 0.5, 1), shareOf(times, 0.975, 1)]
-	];
-	console.log(`| ${figures.join(' | ')} |`);
+	const written = deedsThat('taken').length;
+	console.log(
+		tableRow([
+			minute,
+			now.webMb.toFixed(0),
+			now.keeperMb.toFixed(0),
+			now.descriptors,
+			now.connections,
+			now.databaseMb.toFixed(0),
+			asked + written,
+			written,
+			failed,
+			shareOf(times, 0.5, 1),
+			shareOf(times, 0.975, 1)
+		])
+	);
 	times.length = 0;
 };
 const first = await held();
@@ -140,7 +164,7 @@ console.log(
 // What is filled once, such as pages that are kept, belongs to the first third.
 const later = kept.slice(Math.floor(kept.length / 3));
 console.log(`web: ${slope(later, 'webMb')} MB an hour, keeper: ${slope(later, 'keeperMb')}`);
-const refused = writers.flatMap(({ writer }) => writer.deeds).filter((d) => d.state === 'refused');
+const refused = deedsThat('refused');
 if (refused.length) console.log(`refused: ${refused.length}, such as ${refused[0]?.says}`);
 await sql.end();
 

@@ -20,6 +20,19 @@ export interface HistoryFilter {
 	before?: number | undefined;
 }
 
+/** Which actions, and from when to when: what the log is counted by as well. */
+const within = (
+	{ actions, without, from, to }: HistoryFilter,
+	action: PgColumn,
+	moment: PgColumn
+) =>
+	and(
+		actions ? inArray(action, [...actions]) : undefined,
+		without?.length ? notInArray(action, [...without]) : undefined,
+		from ? gte(moment, from) : undefined,
+		to ? lt(moment, to) : undefined
+	);
+
 const conditions = (filter: HistoryFilter) =>
 	and(
 		filter.itemId ? eq(auditEntry.itemId, filter.itemId) : undefined,
@@ -28,10 +41,7 @@ const conditions = (filter: HistoryFilter) =>
 		filter.placeId
 			? sql`exists (select 1 from item i where i.id = audit_entry.item_id and i.place_id = ${filter.placeId})`
 			: undefined,
-		filter.actions ? inArray(auditEntry.action, [...filter.actions]) : undefined,
-		filter.without?.length ? notInArray(auditEntry.action, [...filter.without]) : undefined,
-		filter.from ? gte(auditEntry.at, filter.from) : undefined,
-		filter.to ? lt(auditEntry.at, filter.to) : undefined,
+		within(filter, auditEntry.action, auditEntry.at),
 		filter.before ? lt(auditEntry.seq, filter.before) : undefined
 	);
 
@@ -65,19 +75,11 @@ export const historyDays = (db: Connection, filter: HistoryFilter, timeZone: str
 			.where(conditions(filter))
 			.groupBy(day)
 			.orderBy(asc(day));
-	const { actions, without, from, to } = filter;
 	const counted = dayOf(entryCount.quarter);
 	return db
 		.select({ day: sql<string>`${counted}::text`, entries: count(sql`sum(${entryCount.entries})`) })
 		.from(entryCount)
-		.where(
-			and(
-				actions ? inArray(entryCount.action, [...actions]) : undefined,
-				without?.length ? notInArray(entryCount.action, [...without]) : undefined,
-				from ? gte(entryCount.quarter, from) : undefined,
-				to ? lt(entryCount.quarter, to) : undefined
-			)
-		)
+		.where(within(filter, entryCount.action, entryCount.quarter))
 		.groupBy(counted)
 		.orderBy(asc(counted));
 };

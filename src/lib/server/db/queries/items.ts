@@ -18,7 +18,7 @@ import type { ItemState } from '../../../../core/readiness/findings.ts';
 import { atMost, type Connection } from '../client.ts';
 import { item, itemModel, itemState, place } from '../schema/index.ts';
 import { containing } from './contains.ts';
-import { type Counted, countSome, MOST_COUNTED } from './count-some.ts';
+import { type Counted, countSome } from './count-some.ts';
 import { countStock, inState } from './stock.ts';
 
 /** The state on a day, in SQL; stateOn (core/readiness) says the same and a test compares the two. */
@@ -209,13 +209,7 @@ export async function countItems(
 	if (!filter.text) return { total: await countStock(db, filter, asOf), more: false };
 	const found = db.select({ id: item.id }).from(item).$dynamic();
 	if (filter.state) found.innerJoin(itemState, eq(itemState.itemId, item.id));
-	return countSome(
-		db,
-		found
-			.where(matching(db, filter, asOf))
-			.limit(atMost(MOST_COUNTED + 1))
-			.as('some')
-	);
+	return countSome(db, found.where(matching(db, filter, asOf)));
 }
 
 /** Items that are usable and watched, what falls due first before the rest. */

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNotNull, isNull, notExists, type SQL, sql } from 'drizzle-orm';
-import { atMost, type Connection } from '../client.ts';
-import { type Counted, countSome, MOST_COUNTED } from './count-some.ts';
+import type { Connection } from '../client.ts';
+import { type Counted, countSome } from './count-some.ts';
 import { filterLot, filterPair, itemDue } from '../schema/index.ts';
 
 const open = isNull(filterPair.discardedAt);
@@ -81,12 +81,4 @@ export async function openPairIds(
 
 /** How many pairs are open. */
 export const countOpenPairs = (db: Connection): Promise<Counted> =>
-	countSome(
-		db,
-		db
-			.select({ id: filterPair.id })
-			.from(filterPair)
-			.where(isNull(filterPair.discardedAt))
-			.limit(atMost(MOST_COUNTED + 1))
-			.as('some')
-	);
+	countSome(db, db.select({ id: filterPair.id }).from(filterPair).where(open));

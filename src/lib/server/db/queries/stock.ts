@@ -35,8 +35,13 @@ export function inState(state: ItemState, asOf: string, of: Stated = itemState):
 
 const total = sql<number>`coalesce(sum(${stockCount.items}), 0)`.mapWith(Number);
 
+async function sumOf(db: Connection, where: SQL | undefined): Promise<number> {
+	const [row] = await db.select({ n: total }).from(stockCount).where(where);
+	return row?.n ?? 0;
+}
+
 /** How many items there are, by what stock is counted by; the items themselves are not read. */
-export async function countStock(
+export const countStock = (
 	db: Connection,
 	filter: {
 		family?: string | undefined;
@@ -44,59 +49,49 @@ export async function countStock(
 		placeId?: string | undefined;
 	},
 	asOf: string
-): Promise<number> {
-	const [row] = await db
-		.select({ n: total })
-		.from(stockCount)
-		.where(
-			and(
-				filter.state && inState(filter.state, asOf, stockCount),
-				filter.placeId ? eq(stockCount.placeId, filter.placeId) : undefined,
-				filter.family ? eq(stockCount.family, filter.family) : undefined
-			)
-		);
-	return row?.n ?? 0;
-}
+): Promise<number> =>
+	sumOf(
+		db,
+		and(
+			filter.state && inState(filter.state, asOf, stockCount),
+			filter.placeId ? eq(stockCount.placeId, filter.placeId) : undefined,
+			filter.family ? eq(stockCount.family, filter.family) : undefined
+		)
+	);
 
 /** How many items of some families something falls due of by a day, what is held, in service or retired left out. */
-export async function countDueBy(
+export const countDueBy = (
 	db: Connection,
 	until: string,
 	families: readonly string[]
-): Promise<number> {
-	const [row] = await db
-		.select({ n: total })
-		.from(stockCount)
-		.where(
-			and(
-				lte(stockCount.dueOn, until),
-				inArray(stockCount.family, [...families]),
-				or(isNull(stockCount.blocked), notInArray(stockCount.blocked, [...NOT_PLANNED]))
-			)
-		);
-	return row?.n ?? 0;
-}
+): Promise<number> =>
+	sumOf(
+		db,
+		and(
+			lte(stockCount.dueOn, until),
+			inArray(stockCount.family, [...families]),
+			or(isNull(stockCount.blocked), notInArray(stockCount.blocked, [...NOT_PLANNED]))
+		)
+	);
+
+/** What may be taken on a day. */
+const usable = (asOf: string) => and(isNull(stockCount.blocked), gte(stockCount.dueOn, asOf));
 
 /** How many of a family stand at a place and may be taken, what is in a set not counted. */
-export async function countUsable(
+export const countUsable = (
 	db: Connection,
 	{ placeId, family }: { placeId: string; family: string },
 	asOf: string
-): Promise<number> {
-	const [row] = await db
-		.select({ n: total })
-		.from(stockCount)
-		.where(
-			and(
-				eq(stockCount.placeId, placeId),
-				eq(stockCount.family, family),
-				eq(stockCount.inSet, false),
-				isNull(stockCount.blocked),
-				gte(stockCount.dueOn, asOf)
-			)
-		);
-	return row?.n ?? 0;
-}
+): Promise<number> =>
+	sumOf(
+		db,
+		and(
+			eq(stockCount.placeId, placeId),
+			eq(stockCount.family, family),
+			eq(stockCount.inSet, false),
+			usable(asOf)
+		)
+	);
 
 /** How many items belong to each place, what is retired or in a set not counted. */
 export const countByPlace = (db: Connection) =>
@@ -117,7 +112,7 @@ export const countReady = (db: Connection, asOf: string) =>
 	db
 		.select({ family: stockCount.family, n: total })
 		.from(stockCount)
-		.where(and(isNull(stockCount.blocked), gte(stockCount.dueOn, asOf)))
+		.where(usable(asOf))
 		.groupBy(stockCount.family)
 		.having(gt(total, 0));
 
